@@ -1,0 +1,87 @@
+namespace PatientPawl.Core.Measuring;
+
+/// <summary>A kind of reading that a step carries.</summary>
+public enum ReadingKind
+{
+    /// <summary>Reservoir level, per cent of the MIN to MAX band.</summary>
+    ReservoirLevel,
+    /// <summary>Inner pad, total thickness at its thinnest.</summary>
+    InnerPad,
+    /// <summary>Outer pad, total thickness at its thinnest.</summary>
+    OuterPad,
+    /// <summary>Rotor thickness, smallest found.</summary>
+    RotorThickness,
+    /// <summary>How far the piston stands proud.</summary>
+    PistonProtrusion,
+    /// <summary>Battery voltage.</summary>
+    BatteryVoltage,
+    /// <summary>Fluid drawn off.</summary>
+    FluidDrawn,
+    /// <summary>Turns or strokes made.</summary>
+    TurnsMade,
+    /// <summary>Apply and release cycles.</summary>
+    Cycles,
+    /// <summary>Pedal strokes until firm.</summary>
+    PedalStrokes,
+}
+
+/// <summary>What a kind of reading is called, its unit and its possible range.</summary>
+/// <param name="Kind">The kind.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Unit">Its unit.</param>
+/// <param name="Low">Least possible value.</param>
+/// <param name="High">Greatest possible value.</param>
+/// <param name="Instrument">The instrument it is usually taken with; null when none is needed.</param>
+/// <param name="Optional">True when the step can go on without it.</param>
+public sealed record ReadingCard(ReadingKind Kind, string Name, string Unit, double Low, double High, string? Instrument, bool Optional);
+
+/// <summary>One reading as taken.</summary>
+/// <param name="Kind">The kind.</param>
+/// <param name="Value">The value in the kind's unit.</param>
+/// <param name="InstrumentId">The instrument, when there was one.</param>
+public sealed record Reading(ReadingKind Kind, double Value, string? InstrumentId);
+
+/// <summary>All kinds of reading.</summary>
+public static class ReadingCatalogue
+{
+    /// <summary>The cards.</summary>
+    public static IReadOnlyList<ReadingCard> All { get; } =
+    [
+        new(ReadingKind.ReservoirLevel, "Level, MIN to MAX", "%", 0, 150, null, false),
+        new(ReadingKind.InnerPad, "Inner pad, with backing", "mm", 1, 60, "caliper", false),
+        new(ReadingKind.OuterPad, "Outer pad, with backing", "mm", 1, 60, "caliper", false),
+        new(ReadingKind.RotorThickness, "Rotor, thinnest", "mm", 2, 80, "micrometer", false),
+        new(ReadingKind.PistonProtrusion, "Piston stands proud", "mm", 0, 100, "depth-gauge", false),
+        new(ReadingKind.BatteryVoltage, "Battery", "V", 6, 18, null, false),
+        new(ReadingKind.FluidDrawn, "Drawn off", "mL", 0, 1000, null, false),
+        new(ReadingKind.TurnsMade, "Turns made", "turns", 0, 100, null, true),
+        new(ReadingKind.Cycles, "Cycles", "cycles", 1, 20, null, false),
+        new(ReadingKind.PedalStrokes, "Strokes until firm", "strokes", 1, 100, null, true),
+    ];
+
+    /// <summary>The card of a kind.</summary>
+    public static ReadingCard Card(this ReadingKind kind) => All.First(c => c.Kind == kind);
+
+    /// <summary>Refuses a value the kind cannot have, or an instrument the workshop does not own.</summary>
+    /// <exception cref="InputException">Naming field, value and range.</exception>
+    public static void Check(Reading reading, Checks checks)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        ArgumentNullException.ThrowIfNull(checks);
+        if (!Enum.IsDefined(reading.Kind))
+        {
+            checks.Add("kind", reading.Kind.ToString(), "a known kind of reading", "That kind of reading is not known.");
+            return;
+        }
+
+        var card = reading.Kind.Card();
+        if (!double.IsFinite(reading.Value) || reading.Value < card.Low || reading.Value > card.High)
+        {
+            var range = $"{Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}";
+            checks.Add(reading.Kind.ToString(), Figure.Of(reading.Value), range, $"{card.Name}: {Figure.Of(reading.Value)} {card.Unit} cannot be. Allowed: {range}.");
+        }
+
+        if (reading.InstrumentId is { } id && InstrumentCatalogue.Find(id) is null)
+            checks.Add("instrumentId", Figure.Shorten(id), string.Join(", ", InstrumentCatalogue.Defaults.Select(i => i.Id)), "No such instrument in the workshop.");
+    }
+}

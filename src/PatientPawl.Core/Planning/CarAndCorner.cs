@@ -1,0 +1,439 @@
+namespace PatientPawl.Core.Planning;
+
+/// <summary>Where the car stands.</summary>
+public enum CarPosition
+{
+    /// <summary>On its wheels.</summary>
+    Ground,
+    /// <summary>On stands or a locked lift.</summary>
+    Stands,
+}
+
+/// <summary>Chocks at the other axle, both ways.</summary>
+public enum Chocks
+{
+    /// <summary>Not chocked.</summary>
+    Out,
+    /// <summary>Chocked both ways.</summary>
+    In,
+}
+
+/// <summary>Gear.</summary>
+public enum Gear
+{
+    /// <summary>In P, or in gear.</summary>
+    Park,
+    /// <summary>In neutral.</summary>
+    Neutral,
+}
+
+/// <summary>Ignition.</summary>
+public enum Ignition
+{
+    /// <summary>Off.</summary>
+    Off,
+    /// <summary>On.</summary>
+    On,
+}
+
+/// <summary>Whether the electronics sleep.</summary>
+public enum CarSleep
+{
+    /// <summary>Awake.</summary>
+    Awake,
+    /// <summary>Asleep.</summary>
+    Asleep,
+}
+
+/// <summary>Battery.</summary>
+public enum Battery
+{
+    /// <summary>On its own.</summary>
+    Alone,
+    /// <summary>Held up by a charger.</summary>
+    Supported,
+}
+
+/// <summary>Automatic application of the electric parking brake.</summary>
+public enum AutoApply
+{
+    /// <summary>The car has none.</summary>
+    None,
+    /// <summary>Active.</summary>
+    Active,
+    /// <summary>Inhibited.</summary>
+    Inhibited,
+}
+
+/// <summary>Key.</summary>
+public enum Key
+{
+    /// <summary>Near the car.</summary>
+    Near,
+    /// <summary>Out of range.</summary>
+    Away,
+}
+
+/// <summary>Parking brake.</summary>
+public enum ParkingBrake
+{
+    /// <summary>Applied.</summary>
+    Applied,
+    /// <summary>Released.</summary>
+    Released,
+    /// <summary>Released, and a wheel was turned to prove it.</summary>
+    ProvedReleased,
+    /// <summary>In its service position.</summary>
+    Service,
+    /// <summary>Not known; must be verified.</summary>
+    Unknown,
+}
+
+/// <summary>Leaving the service position.</summary>
+public enum Closing
+{
+    /// <summary>Nothing to close or cycle.</summary>
+    NotNeeded,
+    /// <summary>Not closed yet.</summary>
+    Open,
+    /// <summary>Closed.</summary>
+    Closed,
+    /// <summary>Closed and cycled.</summary>
+    Cycled,
+}
+
+/// <summary>Route into the service position.</summary>
+public enum Route
+{
+    /// <summary>None needed.</summary>
+    NotNeeded,
+    /// <summary>Not chosen yet.</summary>
+    NotChosen,
+    /// <summary>Chosen.</summary>
+    Chosen,
+}
+
+/// <summary>Hydraulics.</summary>
+public enum Hydraulics
+{
+    /// <summary>Never opened.</summary>
+    Closed,
+    /// <summary>Opened.</summary>
+    Open,
+    /// <summary>Opened and bled.</summary>
+    Bled,
+    /// <summary>Not known; must be looked at.</summary>
+    Unknown,
+}
+
+/// <summary>Brake pedal.</summary>
+public enum Pedal
+{
+    /// <summary>Firm as it came in.</summary>
+    Firm,
+    /// <summary>Not pumped since a piston went back.</summary>
+    NotPumped,
+    /// <summary>Pumped and proved firm.</summary>
+    Proved,
+}
+
+/// <summary>Trouble codes.</summary>
+public enum Codes
+{
+    /// <summary>Nothing to read.</summary>
+    NotAsked,
+    /// <summary>Not read.</summary>
+    Unread,
+    /// <summary>Read.</summary>
+    Read,
+    /// <summary>Read, cleared and read again.</summary>
+    Cleared,
+    /// <summary>No tool: lamps seen off.</summary>
+    LampsSeen,
+}
+
+/// <summary>The cable, where one works the brake.</summary>
+public enum CableRun
+{
+    /// <summary>No cable.</summary>
+    None,
+    /// <summary>Tight, as set.</summary>
+    Tight,
+    /// <summary>Slack.</summary>
+    Slack,
+    /// <summary>Taken up again.</summary>
+    TakenUp,
+}
+
+/// <summary>Acceptance of torques that could not be verified.</summary>
+public enum Acceptance
+{
+    /// <summary>Every torque was verified.</summary>
+    NotNeeded,
+    /// <summary>Waits for the lead.</summary>
+    Waiting,
+    /// <summary>Accepted by the lead by name and reason.</summary>
+    Accepted,
+}
+
+/// <summary>Whether something has been done.</summary>
+public enum Done
+{
+    /// <summary>Not done.</summary>
+    No,
+    /// <summary>Done.</summary>
+    Yes,
+}
+
+/// <summary>Wheel.</summary>
+public enum Wheel
+{
+    /// <summary>On.</summary>
+    On,
+    /// <summary>Off.</summary>
+    Off,
+}
+
+/// <summary>Bolts, screws or nuts of one place.</summary>
+public enum Bolts
+{
+    /// <summary>Tight, as it came in.</summary>
+    Tight,
+    /// <summary>Cracked loose.</summary>
+    Cracked,
+    /// <summary>Out.</summary>
+    Out,
+    /// <summary>In by hand, snug.</summary>
+    Snug,
+    /// <summary>Torqued and signed.</summary>
+    Torqued,
+    /// <summary>There are none.</summary>
+    None,
+}
+
+/// <summary>Caliper lever.</summary>
+public enum Lever
+{
+    /// <summary>No lever.</summary>
+    None,
+    /// <summary>Not seen on its stop.</summary>
+    NotSeen,
+    /// <summary>Resting on its stop.</summary>
+    OnStop,
+}
+
+/// <summary>Electric actuator.</summary>
+public enum Actuator
+{
+    /// <summary>No actuator.</summary>
+    None,
+    /// <summary>On and plugged.</summary>
+    Plugged,
+    /// <summary>On, unplugged.</summary>
+    Unplugged,
+    /// <summary>Off the caliper.</summary>
+    Off,
+}
+
+/// <summary>Spindle inside the piston.</summary>
+public enum Spindle
+{
+    /// <summary>No spindle.</summary>
+    None,
+    /// <summary>Out, where it clamps.</summary>
+    Out,
+    /// <summary>Back.</summary>
+    Back,
+    /// <summary>Not known; must be verified.</summary>
+    Unknown,
+}
+
+/// <summary>Retraction method.</summary>
+public enum MethodState
+{
+    /// <summary>Known.</summary>
+    Known,
+    /// <summary>Undecided until a gentle push.</summary>
+    Undecided,
+}
+
+/// <summary>Caliper.</summary>
+public enum Caliper
+{
+    /// <summary>On.</summary>
+    On,
+    /// <summary>Off, hung on a hook.</summary>
+    Hung,
+}
+
+/// <summary>Pads.</summary>
+public enum Pads
+{
+    /// <summary>The old ones are in.</summary>
+    Old,
+    /// <summary>Out.</summary>
+    None,
+    /// <summary>New ones in.</summary>
+    New,
+}
+
+/// <summary>Caliper bracket.</summary>
+public enum Bracket
+{
+    /// <summary>On.</summary>
+    On,
+    /// <summary>Off.</summary>
+    Off,
+}
+
+/// <summary>Rotor.</summary>
+public enum Rotor
+{
+    /// <summary>The old one is on.</summary>
+    Old,
+    /// <summary>Off.</summary>
+    Off,
+    /// <summary>A new one is on.</summary>
+    New,
+}
+
+/// <summary>Piston.</summary>
+public enum Piston
+{
+    /// <summary>Out.</summary>
+    Out,
+    /// <summary>Home, or as far as the new parts need.</summary>
+    Home,
+    /// <summary>Stuck: the caliper is condemned.</summary>
+    Stuck,
+}
+
+/// <summary>Room in the reservoir for this piston's fluid.</summary>
+public enum Room
+{
+    /// <summary>Not judged.</summary>
+    NotJudged,
+    /// <summary>Enough.</summary>
+    Enough,
+    /// <summary>Not enough.</summary>
+    Short,
+}
+
+/// <summary>New single-use bolts.</summary>
+public enum NewBolts
+{
+    /// <summary>None are single-use.</summary>
+    NotNeeded,
+    /// <summary>Not laid out.</summary>
+    Missing,
+    /// <summary>Laid out at the corner.</summary>
+    LaidOut,
+}
+
+/// <summary>What the plan keeps track of on the car.</summary>
+public static class Car
+{
+    /// <summary>The car.</summary>
+    public static readonly StateVariable<CarPosition> Position = new("car", false);
+    /// <summary>The chocks.</summary>
+    public static readonly StateVariable<Chocks> Chocks = new("chocks", false);
+    /// <summary>The gear.</summary>
+    public static readonly StateVariable<Gear> Gear = new("gear", false);
+    /// <summary>The ignition.</summary>
+    public static readonly StateVariable<Ignition> Ignition = new("ignition", false);
+    /// <summary>The car's electronics.</summary>
+    public static readonly StateVariable<CarSleep> Sleep = new("car's electronics", false);
+    /// <summary>The battery.</summary>
+    public static readonly StateVariable<Battery> Battery = new("battery", false);
+    /// <summary>The auto-apply.</summary>
+    public static readonly StateVariable<AutoApply> AutoApply = new("auto-apply", false);
+    /// <summary>The key.</summary>
+    public static readonly StateVariable<Key> Key = new("key", false);
+    /// <summary>The parking brake.</summary>
+    public static readonly StateVariable<ParkingBrake> Brake = new("parking brake", false);
+    /// <summary>The closing of the brake.</summary>
+    public static readonly StateVariable<Closing> Closing = new("closing of the brake", false);
+    /// <summary>The parking brake proof.</summary>
+    public static readonly StateVariable<Done> BrakeProved = new("parking brake proof", false);
+    /// <summary>The tag on the switch.</summary>
+    public static readonly StateVariable<Done> Tag = new("tag on the switch", false);
+    /// <summary>The service route.</summary>
+    public static readonly StateVariable<Route> Route = new("service route", false);
+    /// <summary>The hydraulics.</summary>
+    public static readonly StateVariable<Hydraulics> Hydraulics = new("hydraulics", false);
+    /// <summary>The look at the reservoir.</summary>
+    public static readonly StateVariable<Done> Reservoir = new("look at the reservoir", false);
+    /// <summary>The pedal.</summary>
+    public static readonly StateVariable<Pedal> Pedal = new("pedal", false);
+    /// <summary>The trouble codes.</summary>
+    public static readonly StateVariable<Codes> Codes = new("trouble codes", false);
+    /// <summary>The comparing new with old.</summary>
+    public static readonly StateVariable<Done> NewParts = new("comparing new with old", false);
+    /// <summary>The look over the car.</summary>
+    public static readonly StateVariable<Done> LookedOver = new("look over the car", false);
+    /// <summary>The fluid level check.</summary>
+    public static readonly StateVariable<Done> Level = new("fluid level check", false);
+    /// <summary>The leak check.</summary>
+    public static readonly StateVariable<Done> Leaks = new("leak check", false);
+    /// <summary>The test drive.</summary>
+    public static readonly StateVariable<Done> TestDrive = new("test drive", false);
+    /// <summary>The hand-over.</summary>
+    public static readonly StateVariable<Done> HandedOver = new("hand-over", false);
+    /// <summary>The cable.</summary>
+    public static readonly StateVariable<CableRun> Cable = new("cable", false);
+    /// <summary>The unverified torques.</summary>
+    public static readonly StateVariable<Acceptance> Acceptance = new("unverified torques", false);
+}
+
+/// <summary>What the plan keeps track of at each corner.</summary>
+public static class Corner
+{
+    /// <summary>The identification.</summary>
+    public static readonly StateVariable<Done> Identified = new("identification", true);
+    /// <summary>The wheel.</summary>
+    public static readonly StateVariable<Wheel> Wheel = new("wheel", true);
+    /// <summary>The wheel nuts.</summary>
+    public static readonly StateVariable<Bolts> Nuts = new("wheel nuts", true);
+    /// <summary>The caliper lever.</summary>
+    public static readonly StateVariable<Lever> Lever = new("caliper lever", true);
+    /// <summary>The actuator.</summary>
+    public static readonly StateVariable<Actuator> Actuator = new("actuator", true);
+    /// <summary>The actuator screws.</summary>
+    public static readonly StateVariable<Bolts> ActuatorScrews = new("actuator screws", true);
+    /// <summary>The spindle.</summary>
+    public static readonly StateVariable<Spindle> Spindle = new("spindle", true);
+    /// <summary>The retraction method.</summary>
+    public static readonly StateVariable<MethodState> Method = new("retraction method", true);
+    /// <summary>The rotor screws.</summary>
+    public static readonly StateVariable<Bolts> RotorScrews = new("rotor screws", true);
+    /// <summary>The caliper.</summary>
+    public static readonly StateVariable<Caliper> Caliper = new("caliper", true);
+    /// <summary>The slide-pin bolts.</summary>
+    public static readonly StateVariable<Bolts> SlidePins = new("slide-pin bolts", true);
+    /// <summary>The pads.</summary>
+    public static readonly StateVariable<Pads> Pads = new("pads", true);
+    /// <summary>The bracket.</summary>
+    public static readonly StateVariable<Bracket> Bracket = new("bracket", true);
+    /// <summary>The bracket bolts.</summary>
+    public static readonly StateVariable<Bolts> BracketBolts = new("bracket bolts", true);
+    /// <summary>The rotor.</summary>
+    public static readonly StateVariable<Rotor> Rotor = new("rotor", true);
+    /// <summary>The degreasing the new rotor.</summary>
+    public static readonly StateVariable<Done> RotorClean = new("degreasing the new rotor", true);
+    /// <summary>The cleaning the hub face.</summary>
+    public static readonly StateVariable<Done> HubClean = new("cleaning the hub face", true);
+    /// <summary>The cleaning the lands.</summary>
+    public static readonly StateVariable<Done> LandsClean = new("cleaning the lands", true);
+    /// <summary>The greasing the pins.</summary>
+    public static readonly StateVariable<Done> PinsGreased = new("greasing the pins", true);
+    /// <summary>The piston.</summary>
+    public static readonly StateVariable<Piston> Piston = new("piston", true);
+    /// <summary>The room in the reservoir.</summary>
+    public static readonly StateVariable<Room> Room = new("room in the reservoir", true);
+    /// <summary>The measuring and judging.</summary>
+    public static readonly StateVariable<Done> Judged = new("measuring and judging", true);
+    /// <summary>The new bolts.</summary>
+    public static readonly StateVariable<NewBolts> NewBolts = new("new bolts", true);
+    /// <summary>The turning free by hand.</summary>
+    public static readonly StateVariable<Done> TurnsFree = new("turning free by hand", true);
+}

@@ -1,0 +1,49 @@
+namespace PatientPawl.Core.Planning;
+
+/// <summary>What a finished job has reached.</summary>
+internal static class Goal
+{
+    public static List<BoundCondition> For(PlanSetup setup) => [.. Facts(setup).Select(f => CompiledCatalogue.Bind(f, null))];
+
+    private static IEnumerable<Condition> Facts(PlanSetup s)
+    {
+        yield return Car.LookedOver.Is(Done.Yes);
+        foreach (var r in Corner.Identified.Both(Done.Yes)) yield return r;
+        yield return Car.Route.Is(Route.NotNeeded, Route.Chosen);
+        if (!s.Identified)
+        {
+            // The further looks are behind the wheels.
+            foreach (var r in Corner.Wheel.Both(Wheel.Off)) yield return r;
+            yield break;
+        }
+
+        if (s.IsMotor && s.Route is null) yield break;
+
+        foreach (var r in Corner.Pads.Both(Pads.New)) yield return r;
+        foreach (var r in Corner.Piston.Both(Piston.Home)) yield return r;
+        foreach (var r in Corner.Judged.Both(Done.Yes)) yield return r;
+        foreach (var r in Corner.TurnsFree.Both(Done.Yes)) yield return r;
+        if (s.Rotors)
+            foreach (var r in Corner.Rotor.Both(Rotor.New)) yield return r;
+        foreach (var r in Corner.Nuts.Both(Bolts.Torqued)) yield return r;
+        yield return Car.Hydraulics.Is(Hydraulics.Closed, Hydraulics.Bled);
+        yield return Car.Pedal.Is(Pedal.Proved);
+        yield return Car.Closing.Is(Closing.NotNeeded, Closing.Cycled);
+        yield return Car.Tag.Is(Done.No);
+        yield return Car.AutoApply.Is(AutoApply.None, AutoApply.Active);
+        yield return Car.Codes.Is(Codes.NotAsked, Codes.Cleared, Codes.LampsSeen);
+        yield return Car.Battery.Is(Battery.Alone);
+        yield return Car.Cable.Is(CableRun.None, CableRun.TakenUp);
+        yield return Car.Ignition.Is(Ignition.Off);
+        yield return Car.Key.Is(Key.Near);
+        yield return Car.Gear.Is(Gear.Park);
+        yield return Car.Position.Is(CarPosition.Ground);
+        yield return Car.Chocks.Is(Chocks.Out);
+        yield return Car.Level.Is(Done.Yes);
+        yield return Car.Leaks.Is(Done.Yes);
+        yield return Car.BrakeProved.Is(Done.Yes);
+        yield return Car.TestDrive.Is(Done.Yes);
+        yield return Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted);
+        yield return Car.HandedOver.Is(Done.Yes);
+    }
+}

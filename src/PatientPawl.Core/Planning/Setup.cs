@@ -1,0 +1,132 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Planning;
+
+/// <summary>What the job renews.</summary>
+public enum JobScope
+{
+    /// <summary>Pads on both sides.</summary>
+    Pads,
+    /// <summary>Pads and rotors on both sides.</summary>
+    PadsAndRotors,
+}
+
+/// <summary>How a motor caliper gets into its service position.</summary>
+public enum ServiceRoute
+{
+    /// <summary>With a scan tool's service function.</summary>
+    ScanTool,
+    /// <summary>Actuators off and spindles turned back by hand.</summary>
+    SpindleByHand,
+}
+
+/// <summary>What is known of one corner when a plan is made.</summary>
+/// <param name="Architecture">The architecture ruled for; null while it is not identified.</param>
+/// <param name="MethodUndecided">True while both motor designs stand.</param>
+public sealed record CornerSetup(Architecture? Architecture, bool MethodUndecided)
+{
+    /// <summary>Not identified yet.</summary>
+    public static CornerSetup NotIdentified { get; } = new(null, false);
+}
+
+/// <summary>What a plan is made for. Immutable.</summary>
+/// <param name="Left">The left corner.</param>
+/// <param name="Right">The right corner.</param>
+/// <param name="Scope">What is renewed.</param>
+/// <param name="Route">The service route; null while none is chosen or none is needed.</param>
+/// <param name="Rules">The house rules.</param>
+/// <param name="RotorHasScrews">True when screws hold the rotor.</param>
+/// <param name="RotorComesOffWithBracketOn">True when the bracket can stay.</param>
+/// <param name="ServiceOnGround">True when the service routine must run on its wheels.</param>
+/// <param name="SingleUse">Fasteners that are renewed every time.</param>
+/// <param name="SimulatedPedal">True when the pedal feel is simulated: the maker's routine proves the brakes.</param>
+public sealed record PlanSetup(
+    CornerSetup Left, CornerSetup Right, JobScope Scope, ServiceRoute? Route, HouseRules Rules, bool RotorHasScrews, bool RotorComesOffWithBracketOn,
+    bool ServiceOnGround, IReadOnlyList<FastenerRole> SingleUse, bool SimulatedPedal)
+{
+    /// <summary>Both corners alike, default house rules, nothing unusual on the sheet.</summary>
+    public static PlanSetup For(Architecture? architecture, JobScope scope, ServiceRoute? route = null) =>
+        new(new(architecture, false), new(architecture, false), scope, route, HouseRules.Default, true, false, false, [], false);
+
+    /// <summary>What a spec sheet says about the order of the work.</summary>
+    public PlanSetup WithSheet(SpecSheet? sheet) => sheet is null ? this : this with
+    {
+        RotorHasScrews = sheet.Rotor.HasScrews,
+        RotorComesOffWithBracketOn = sheet.Rotor.ComesOffWithBracketOn,
+        ServiceOnGround = sheet.Electric?.ServiceOnGround == true,
+        SingleUse = [.. sheet.Torques.Where(t => t.SingleUse).Select(t => t.Role)],
+    };
+
+    /// <summary>The corner's setup.</summary>
+    public CornerSetup At(Side side) => side == Side.Left ? Left : Right;
+
+    /// <summary>True when both corners have been ruled on.</summary>
+    public bool Identified => Left.Architecture is not null && Right.Architecture is not null;
+
+    /// <summary>True when a cable works a lever on the caliper.</summary>
+    public bool IsCable => Identified && Both(a => a is Architecture.CableScrew or Architecture.LeverPush);
+
+    /// <summary>True when motors sit on the calipers.</summary>
+    public bool IsMotor => Identified && Both(a => a is Architecture.MotorPush or Architecture.MotorTurn);
+
+    /// <summary>True when the parking brake is shoes in the hat.</summary>
+    public bool IsHat => Identified && Both(a => a is Architecture.HatShoes);
+
+    /// <summary>True when the parking brake acts through the caliper.</summary>
+    public bool IsCaliperType => IsCable || IsMotor;
+
+    /// <summary>True when rotors are renewed.</summary>
+    public bool Rotors => Scope == JobScope.PadsAndRotors;
+
+    /// <summary>True when the bracket comes off.</summary>
+    public bool BracketOff => Rotors && !RotorComesOffWithBracketOn;
+
+    /// <summary>True when rotor screws have to be cracked.</summary>
+    public bool Screws => Rotors && RotorHasScrews;
+
+    /// <summary>True when the holding rule lets the parking brake hold the hubs: it acts on this axle, the rotor has screws and comes off, and the service routine does not need the wheels on the ground.</summary>
+    public bool BrakeHoldsHub => Screws && IsCaliperType && Rules.Holding == HoldingRule.HoldUntilCracked && !ServiceOnGround;
+
+    /// <summary>True when the corner's single-use bolts of these roles come out in this job.</summary>
+    public bool NeedsNewBolts => SingleUse.Contains(FastenerRole.SlidePin) || (BracketOff && SingleUse.Contains(FastenerRole.Bracket));
+
+    /// <summary>True when the route is by scan tool.</summary>
+    public bool ByTool => IsMotor && Route == ServiceRoute.ScanTool;
+
+    /// <summary>True when the spindles go back by hand.</summary>
+    public bool ByHand => IsMotor && Route == ServiceRoute.SpindleByHand;
+
+    /// <summary>Why this cannot be sequenced, or null when it can.</summary>
+    public string? NotCovered => !Identified ? null
+        : !IsCaliperType && !IsHat ? "This version sequences cable calipers, motor calipers and shoes in the hat, the same on both sides. The ruling still stands; the order of the work is the maker's."
+        : IsHat && Rotors ? "Rotors over parking shoes need the shoe bench first. Choose pads, or follow the maker's order."
+        : null;
+
+    /// <summary>The state of the car as it comes in: on the ground, in P, brake applied, pedal firm, hydraulics closed, nothing looked at, spindles out.</summary>
+    public CarState Start()
+    {
+        var s = CarState.Blank
+            .With(Car.AutoApply, IsMotor ? AutoApply.Active : AutoApply.None)
+            .With(Car.Closing, IsCaliperType ? Closing.Open : Closing.NotNeeded)
+            .With(Car.Route, !IsMotor ? Planning.Route.NotNeeded : Route is null ? Planning.Route.NotChosen : Planning.Route.Chosen)
+            .With(Car.Codes, IsMotor ? Codes.Unread : Codes.NotAsked)
+            .With(Car.Cable, IsCable ? CableRun.Tight : CableRun.None);
+        foreach (var side in Core.Sides.Both)
+        {
+            s = s.With(Corner.Identified, side, At(side).Architecture is null ? Done.No : Done.Yes)
+                .With(Corner.Lever, side, IsCable ? Lever.NotSeen : Lever.None)
+                .With(Corner.Actuator, side, IsMotor ? Actuator.Plugged : Actuator.None)
+                .With(Corner.Spindle, side, IsMotor ? Spindle.Out : Spindle.None)
+                .With(Corner.ActuatorScrews, side, IsMotor ? Bolts.Tight : Bolts.None)
+                .With(Corner.Method, side, At(side).MethodUndecided ? MethodState.Undecided : MethodState.Known)
+                .With(Corner.RotorScrews, side, Screws ? Bolts.Tight : Bolts.None)
+                .With(Corner.NewBolts, side, NeedsNewBolts ? NewBolts.Missing : NewBolts.NotNeeded);
+        }
+        return s;
+    }
+
+    private bool Both(Func<Architecture, bool> test) => test(Left.Architecture!.Value) && test(Right.Architecture!.Value);
+}

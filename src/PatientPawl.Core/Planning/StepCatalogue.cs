@@ -1,0 +1,493 @@
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Torque;
+using static PatientPawl.Core.Planning.Lane;
+using static PatientPawl.Core.Planning.Place;
+
+namespace PatientPawl.Core.Planning;
+
+/// <summary>
+/// Every step type, in the usual order of the work. The order here is a preference between steps that are allowed at the
+/// same time; what is allowed follows from the preconditions and the interlocks alone. Minutes are estimates; common
+/// practice, no source.
+/// </summary>
+public static class StepCatalogue
+{
+    // Facts that many rows share.
+    private static readonly Requirement Lifted = Car.Position.Is(CarPosition.Stands);
+    private static readonly Requirement OnGround = Car.Position.Is(CarPosition.Ground);
+    private static readonly Requirement Chocked = Car.Chocks.Is(Chocks.In);
+    private static readonly Requirement IgnitionOn = Car.Ignition.Is(Ignition.On);
+    private static readonly Requirement BrakeOff = Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Service);
+    private static readonly Requirement WheelOff = Corner.Wheel.Is(Wheel.Off);
+    private static readonly Requirement CaliperHung = Corner.Caliper.Is(Caliper.Hung);
+    private static readonly Requirement PadsOut = Corner.Pads.Is(Pads.None);
+    private static readonly Condition PartsSettled = Condition.All(
+        [.. Corner.Judged.Both(Done.Yes), Car.NewParts.Is(Done.Yes)]).Saying("both sides measured and judged, and new parts compared with old");
+
+    private static readonly Condition ScrewsCracked =
+        Condition.All(Corner.RotorScrews.Both(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("rotor screws of both sides cracked");
+
+    /// <summary>A corner is assembled: rotor on, bracket tight, pads in, caliper on and tight, actuator on and plugged. The wheel is not part of it.</summary>
+    internal static Requirement[] Assembled(Where where) =>
+    [
+        Corner.Rotor.At(where, Rotor.Old, Rotor.New),
+        Corner.RotorScrews.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
+        Corner.Bracket.At(where, Bracket.On),
+        Corner.BracketBolts.At(where, Bolts.Tight, Bolts.Torqued),
+        Corner.Pads.At(where, Pads.Old, Pads.New),
+        Corner.Caliper.At(where, Caliper.On),
+        Corner.SlidePins.At(where, Bolts.Tight, Bolts.Torqued),
+        Corner.Actuator.At(where, Actuator.None, Actuator.Plugged),
+        Corner.ActuatorScrews.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
+    ];
+
+    internal static readonly Condition BothAssembled =
+        Condition.All([.. Assembled(Where.Left), .. Assembled(Where.Right)]).Saying("both sides assembled");
+
+    /// <summary>The catalogue.</summary>
+    public static IReadOnlyList<StepType> All { get; } =
+    [
+        // Look
+        new("look-over", "Look the car over", Stage.Look, Lane.Car, RoundCar, 6, "What came in decides what must be asked of it.")
+        {
+            Makes = [Car.LookedOver.To(Done.Yes)],
+            How = "Short roll, warning lamps, jacking points, locking-nut key. The questions stand beside.",
+        },
+        new("identify", "Identify the brake", Stage.Look, Lane.Corner, Place.Corner, 4, "The piston's way back differs by type, and a repaired corner can differ from its twin.")
+        {
+            Makes = [Corner.Identified.To(Done.Yes)],
+            How = "Touch what you see until one way back is left.",
+        },
+        new("choose-route", "Choose the route", Stage.Look, Lane.Car, Bench, 1, "The route into the service position decides the order of everything after it.")
+        {
+            Applies = s => s.IsMotor,
+            Needs = [Condition.All(Corner.Identified.Both(Done.Yes))],
+            Makes = [Car.Route.To(Route.Chosen)],
+        },
+
+        // Make safe
+        new("chocks-in", "Chock both ways", Stage.MakeSafe, Lane.Car, RoundCar, 2, "The rear brake is about to stop holding the car.")
+        {
+            Needs = [OnGround], Makes = [Car.Chocks.To(Chocks.In)], Tools = ["wheel chocks"],
+            How = "Chocks at the other axle, both ways.",
+        },
+        new("nuts-cracked", "Crack wheel nuts", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "On the ground the tyre holds against the wrench.")
+        {
+            Needs = [OnGround, Corner.Nuts.Is(Bolts.Tight), Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked])], Makes = [Corner.Nuts.To(Bolts.Cracked)], Tools = ["wheel-nut bar"],
+        },
+        new("battery-held", "Battery held up", Stage.MakeSafe, Lane.Car, Bonnet, 2, "The service function refuses a weak battery, and the actuators must not stop halfway.")
+        {
+            Applies = s => s.ByTool, Makes = [Car.Battery.To(Battery.Supported)], Tools = ["battery charger"], Readings = [ReadingKind.BatteryVoltage],
+            How = "Charger on. 12.0 V is the usual floor.",
+        },
+        new("ignition-on", "Ignition on", Stage.MakeSafe, Lane.Car, Cabin, 1, "Switch and scan tool work only with the ignition on.")
+        {
+            Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Near), Car.Ignition.Is(Ignition.Off), Car.Pedal.Is(Pedal.Firm, Pedal.NotPumped)], Makes = [Car.Ignition.To(Ignition.On), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
+            Cautions = [Cautions.SelfPressurising],
+        },
+        new("codes-read", "Read codes", Stage.MakeSafe, Lane.Car, Cabin, 3, "Codes that were there before are told apart from those the job makes.")
+        {
+            Applies = s => s.ByTool, Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread)], Makes = [Car.Codes.To(Codes.Read)], Tools = ["scan tool"],
+            How = "Write what the tool says in the note.",
+        },
+        new("auto-inhibited", "Auto-apply off", Stage.MakeSafe, Lane.Car, Cabin, 1, "Auto-hold or auto-apply would close the brake on an open caliper.")
+        {
+            Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.AutoApply.Is(AutoApply.Active)], Makes = [Car.AutoApply.To(AutoApply.Inhibited)],
+            How = "Auto-hold and auto-apply off, as the sheet says.",
+        },
+        new("brake-released", "Brake released", Stage.MakeSafe, Lane.Car, Cabin, 1, "A loaded mechanism cannot be opened.")
+        {
+            Applies = s => s.IsCaliperType,
+            Needs = [Car.Brake.Is(ParkingBrake.Applied), ScrewsCracked.When(s => s.BrakeHoldsHub), ((Condition)IgnitionOn).When(s => s.IsMotor), ((Condition)Car.AutoApply.Is(AutoApply.Inhibited)).When(s => s.IsMotor)],
+            Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
+        },
+        new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "After a lifted pawl nobody knows where the brake stands.")
+        {
+            Applies = s => s.IsCaliperType, Needs = [Car.Brake.Is(ParkingBrake.Unknown)], Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
+            How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
+        },
+        new("lifted", "Lift, on stands", Stage.MakeSafe, Lane.Car, RoundCar, 6, "Nothing comes off a car that can come down.")
+        {
+            Needs =
+            [
+                OnGround, Condition.All(Corner.Nuts.Both(Bolts.Cracked)),
+                ((Condition)BrakeOff).When(s => s.IsCaliperType && !s.BrakeHoldsHub),
+                ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.ByTool && s.ServiceOnGround),
+            ],
+            Makes = [Car.Position.To(CarPosition.Stands)], Concerns = Concern.Lifts, Tools = ["jack", "axle stands"], Cautions = [Cautions.Stands],
+        },
+        new("wheel-off", "Wheel off", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "The brake is behind it.")
+        {
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Cracked, Bolts.Snug)], Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out)], Concerns = Concern.WheelOff,
+            Cautions = [Cautions.Hot],
+        },
+        new("screws-cracked-brake", "Crack rotor screws", Stage.Free, Lane.Corner, Place.Corner, 3, "The parking brake still holds the hub, for free.")
+        {
+            Applies = s => s.BrakeHoldsHub, Needs = [WheelOff, Corner.RotorScrews.Is(Bolts.Tight)], Makes = [Corner.RotorScrews.To(Bolts.Cracked)], Concerns = Concern.HubHeldByBrake,
+            Tools = ["impact driver"], How = "Brake on. Crack them, leave them in.",
+        },
+        new("screws-cracked-bar", "Crack screws, bar", Stage.Free, Lane.Corner, Place.Corner, 7, "With the brake off, a bar across two studs holds the hub.")
+        {
+            Applies = s => s.Screws, Needs = [WheelOff, Corner.RotorScrews.Is(Bolts.Tight)], Makes = [Corner.RotorScrews.To(Bolts.Cracked)],
+            Tools = ["bar across two studs", "impact driver"],
+        },
+        new("service-entered", "Service position", Stage.MakeSafe, Lane.Car, Cabin, 4, "The tool drives both spindles back; only then can a piston slide.")
+        {
+            Applies = s => s.ByTool,
+            Needs =
+            [
+                IgnitionOn, Car.Battery.Is(Battery.Supported), Car.AutoApply.Is(AutoApply.Inhibited), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased), Car.Tag.Is(Done.No),
+                Condition.All([.. Corner.Caliper.Both(Caliper.On), .. Corner.Actuator.Both(Actuator.Plugged)]),
+                ((Condition)OnGround).When(s => s.ServiceOnGround),
+            ],
+            Makes = [Car.Brake.To(ParkingBrake.Service), .. Corner.Spindle.BothTo(Spindle.Back)], Concerns = Concern.ReleasesBrake,
+            Tools = ["scan tool"], Cautions = [Cautions.Actuators], How = "Select the service function for the rear brake and wait until both motors stop. Say what the tool said.",
+        },
+        new("switch-tagged", "Tag the switch", Stage.MakeSafe, Lane.Car, Cabin, 1, "One press would drive the spindles into open calipers.")
+        {
+            Applies = s => s.ByTool, Needs = [Car.Brake.Is(ParkingBrake.Service)], Makes = [Car.Tag.To(Done.Yes)], Parts = ["do-not-touch tag"],
+        },
+        new("gear-neutral", "Gear to neutral", Stage.MakeSafe, Lane.Car, Cabin, 1, "A wheel turned by hand proves the release only in neutral.")
+        {
+            Applies = s => s.ByHand, Needs = [Lifted, Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Released)], Makes = [Car.Gear.To(Gear.Neutral)], Concerns = Concern.LeavesPark,
+        },
+        new("ignition-off", "Ignition off", Stage.MakeSafe, Lane.Car, Cabin, 1, "A sleeping car does not move its brakes.")
+        {
+            Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Open)], Makes = [Car.Ignition.To(Ignition.Off)],
+        },
+        new("release-proved", "Prove it released", Stage.MakeSafe, Lane.Car, Place.RoundCar, 2, "Many cars apply again by themselves at ignition off; only a wheel that turns proves it.")
+        {
+            Applies = s => s.ByHand, Needs = [Lifted, Car.Brake.Is(ParkingBrake.Released), Car.Gear.Is(Gear.Neutral), Car.Ignition.Is(Ignition.Off)], Makes = [Car.Brake.To(ParkingBrake.ProvedReleased)],
+            How = "Ignition off, neutral: both hubs turn by hand.",
+        },
+        new("key-away", "Key out of range", Stage.MakeSafe, Lane.Car, Bench, 1, "A near key wakes the car.")
+        {
+            Applies = s => s.IsMotor, Needs = [Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Near)], Makes = [Car.Key.To(Key.Away)],
+        },
+        new("car-asleep", "Wait for sleep", Stage.MakeSafe, Lane.Car, Bench, 5, "An actuator is unplugged only from a car that sleeps.")
+        {
+            Applies = s => s.ByHand, Needs = [Car.Key.Is(Key.Away), Car.Ignition.Is(Ignition.Off), Car.Sleep.Is(CarSleep.Awake)], Makes = [Car.Sleep.To(CarSleep.Asleep)],
+        },
+        new("actuator-unplugged", "Unplug actuator", Stage.Free, Lane.Corner, Place.Corner, 1, "With no plug nothing moves.")
+        {
+            Applies = s => s.ByHand, Needs = [WheelOff, Corner.Actuator.Is(Actuator.Plugged), Car.Brake.Is(ParkingBrake.ProvedReleased)], Makes = [Corner.Actuator.To(Actuator.Unplugged)], Concerns = Concern.Unplugs,
+            Cautions = [Cautions.Actuators],
+        },
+        new("actuator-off", "Actuator off", Stage.Free, Lane.Corner, Place.Corner, 4, "The spindle is behind it.")
+        {
+            Applies = s => s.ByHand, Needs = [Corner.Actuator.Is(Actuator.Unplugged), Corner.ActuatorScrews.Is(Bolts.Tight), Corner.Caliper.Is(Caliper.On)], Makes = [Corner.Actuator.To(Actuator.Off), Corner.ActuatorScrews.To(Bolts.Out)],
+            How = "Two small screws. Wriggle it off square. Wipe the O-ring.",
+        },
+        new("spindle-back", "Spindle back", Stage.Free, Lane.Corner, Place.Corner, 4, "A piston pushed onto its spindle breaks one of them.")
+        {
+            Applies = s => s.ByHand, Needs = [Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Out, Spindle.Unknown)], Makes = [Corner.Spindle.To(Spindle.Back)],
+            Tools = ["spindle driver, by hand"], How = "Usually clockwise facing it. Light effort only, until it stops. Never a powered driver.",
+        },
+        new("spindle-verified", "Verify spindle", Stage.Free, Lane.Corner, Place.Corner, 3, "After a lifted pawl nobody knows where the spindle stands.")
+        {
+            Applies = s => s.ByTool, Needs = [Corner.Spindle.Is(Spindle.Unknown), Car.Brake.Is(ParkingBrake.Service)], Makes = [Corner.Spindle.To(Spindle.Back)],
+            How = "Look through the tool's live data, or at the piston: it must give to a thumb.",
+        },
+        new("cable-slack", "Cable slack", Stage.Free, Lane.Car, RoundCar, 4, "A tight cable holds the lever off its stop, and the screw will not wind home.")
+        {
+            Applies = s => s.IsCable, Needs = [Car.Cable.Is(CableRun.Tight, CableRun.TakenUp), Corner.Wheel.At(Where.Left, Wheel.Off), Corner.Wheel.At(Where.Right, Wheel.Off)],
+            Makes = [Car.Cable.To(CableRun.Slack), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.SlackensCable | Concern.UnderCar,
+        },
+        new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
+        {
+            Makes = [Car.Reservoir.To(Done.Yes)], Readings = [ReadingKind.ReservoirLevel], Cautions = [Cautions.Fluid],
+            Needs = [Car.Reservoir.Is(Done.No)], How = "Cap stays on. Read the level between the marks.",
+        },
+        new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "After a lifted pawl nobody knows whether a piston left its bore.")
+        {
+            Needs = [Car.Hydraulics.Is(Hydraulics.Unknown)], Makes = [Car.Hydraulics.To(Hydraulics.Closed)], Otherwise = [Car.Hydraulics.To(Hydraulics.Open)],
+        },
+
+        // Free
+        new("caliper-off", "Caliper off, hung", Stage.Free, Lane.Corner, Place.Corner, 5, "The pads come out behind it.")
+        {
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), ((Condition)Corner.Spindle.Is(Spindle.Back)).When(s => s.IsMotor),
+                ScrewsCracked.When(s => s.Screws)],
+            Makes = [Corner.Caliper.To(Caliper.Hung), Corner.SlidePins.To(Bolts.Out)], Concerns = Concern.CaliperOff, Tools = ["caliper hook", "holding spanner"],
+            Cautions = [Cautions.Dust, Cautions.Hot], How = "Hold the pin, undo its bolt. Hang the caliper on a hook, never on its hose.",
+        },
+        new("pads-out", "Pads out", Stage.Free, Lane.Corner, Place.Corner, 2, "Old pads are measured in the hand and laid beside the new ones.")
+        {
+            Needs = [CaliperHung, Corner.Pads.Is(Pads.Old)], Makes = [Corner.Pads.To(Pads.None)], Cautions = [Cautions.Springs],
+            How = "Note how springs, clips and the wear indicator lay.",
+        },
+        // Judge
+        new("measured", "Measure, judge", Stage.Judge, Lane.Corner, Place.Corner, 5, "What is fitted follows from what is measured, and how far the piston goes back too.")
+        {
+            Needs = [PadsOut, CaliperHung, Corner.Rotor.Is(Rotor.Old), Corner.Judged.Is(Done.No), Car.Reservoir.Is(Done.Yes)],
+            Makes = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Enough)], Otherwise = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Short)],
+            Readings = [ReadingKind.InnerPad, ReadingKind.OuterPad, ReadingKind.RotorThickness, ReadingKind.PistonProtrusion],
+            Tools = ["caliper", "micrometer", "depth gauge"],
+        },
+        new("parts-compared", "New beside old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
+        {
+            Needs = [Condition.Any([Corner.Pads.At(Where.Left, Pads.None)], [Corner.Pads.At(Where.Right, Pads.None)])], Makes = [Car.NewParts.To(Done.Yes)],
+            Parts = ["new parts"], How = "Shape, thickness, ears, indicator and pin side. Rotor: diameter, hat depth, bore.",
+        },
+        new("bolts-laid-out", "New bolts at hand", Stage.Judge, Lane.Corner, Bench, 1, "Single-use bolts are not refitted.")
+        {
+            Applies = s => s.NeedsNewBolts, Makes = [Corner.NewBolts.To(NewBolts.LaidOut)], Needs = [Corner.NewBolts.Is(NewBolts.Missing)], Parts = ["new single-use bolts"],
+        },
+        new("bracket-off", "Bracket off", Stage.Free, Lane.Corner, Place.Corner, 4, "The rotor does not pass it.")
+        {
+            Applies = s => s.BracketOff, Needs = [PadsOut, Corner.Bracket.Is(Bracket.On), Corner.Rotor.Is(Rotor.Old)], Makes = [Corner.Bracket.To(Bracket.Off), Corner.BracketBolts.To(Bolts.Out)], Tools = ["breaker bar"],
+        },
+        new("rotor-off", "Rotor off", Stage.Free, Lane.Corner, Place.Corner, 4, "Out with the old before its hub can be cleaned.")
+        {
+            Applies = s => s.Rotors,
+            Needs = [PadsOut, Corner.Rotor.Is(Rotor.Old), Corner.Judged.Is(Done.Yes), ((Condition)Corner.Bracket.Is(Bracket.Off)).When(s => s.BracketOff), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.None)],
+            Makes = [Corner.Rotor.To(Rotor.Off)], Concerns = Concern.HatOff, Cautions = [Cautions.Eyes], How = "Screws out, then the rotor. Never a blow on the speed-sensor ring.",
+        },
+
+        // Clean
+        new("hub-clean", "Hub face clean", Stage.Clean, Lane.Corner, Place.Corner, 6, "A speck of rust here is runout at the rim.")
+        {
+            Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off)], Makes = [Corner.HubClean.To(Done.Yes)], Cautions = [Cautions.Eyes, Cautions.Dust],
+            How = "Bright and flat. A smear on the pilot lip only.",
+        },
+        new("lands-clean", "Lands clean", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads must slide by hand in the bracket.")
+        {
+            Needs = [PadsOut, CaliperHung], Makes = [Corner.LandsClean.To(Done.Yes)], Cautions = [Cautions.Dust, Cautions.Eyes], Parts = ["new clips", "rubber-safe grease"],
+            How = "To bare metal, a thin film under new clips.",
+        },
+        new("pins-greased", "Pins greased", Stage.Clean, Lane.Corner, Place.Corner, 4, "A dry pin wears the outer pad.")
+        {
+            Needs = [CaliperHung], Makes = [Corner.PinsGreased.To(Done.Yes)], Parts = ["synthetic or silicone rubber-safe grease"],
+            How = "One pin at a time, thin, each back in its own bore. Never petroleum grease or anti-seize.",
+        },
+        new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Bench, 2, "Shipping oil would go into the new pads.")
+        {
+            Applies = s => s.Rotors, Needs = [Corner.RotorClean.Is(Done.No)], Makes = [Corner.RotorClean.To(Done.Yes)], Parts = ["brake cleaner"],
+        },
+
+        // Retract
+        new("push-tried", "Try a gentle push", Stage.Retract, Lane.Corner, Place.Corner, 2, "With the spindle back, one gentle push parts the two motor designs.")
+        {
+            Applies = s => s.IsMotor, Needs = [CaliperHung, Corner.Method.Is(MethodState.Undecided), Corner.Spindle.Is(Spindle.Back), Corner.Room.Is(Room.Enough)], Makes = [Corner.Method.To(MethodState.Known)],
+            How = "Thumbs or a light press. Answer it under Look.",
+        },
+        new("lever-on-stop", "Lever on its stop", Stage.Retract, Lane.Corner, Place.Corner, 1, "A lever off its stop keeps the screw loaded.")
+        {
+            Applies = s => s.IsCable, Needs = [Corner.Lever.Is(Lever.NotSeen), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)], Makes = [Corner.Lever.To(Lever.OnStop)],
+        },
+        new("reservoir-again", "Reservoir again", Stage.Retract, Lane.Corner, Bonnet, 1, "The other piston has sent its fluid back: the room is judged again.")
+        {
+            Needs = [Car.Reservoir.Is(Done.Yes), Corner.Judged.Is(Done.Yes), Corner.Room.Is(Room.NotJudged), Corner.Piston.Is(Piston.Out)],
+            Makes = [Corner.Room.To(Room.Enough)], Otherwise = [Corner.Room.To(Room.Short)], Readings = [ReadingKind.ReservoirLevel],
+        },
+        new("fluid-drawn", "Draw off fluid", Stage.Retract, Lane.Corner, Bonnet, 4, "More comes back than there is room for.")
+        {
+            Needs = [Corner.Room.Is(Room.Short)], Makes = [Corner.Room.To(Room.Enough)], Readings = [ReadingKind.FluidDrawn], Tools = ["clean syringe"], Cautions = [Cautions.Fluid],
+        },
+        new("piston-home", "Piston home", Stage.Retract, Lane.Corner, Place.Corner, 6, "New pads need the room that the old ones gave up.")
+        {
+            Needs = [CaliperHung, PadsOut, Corner.Piston.Is(Piston.Out), Corner.Method.Is(MethodState.Known)],
+            Makes = [Corner.Piston.To(Piston.Home), Corner.Room.OtherTo(Room.NotJudged), Car.Pedal.To(Pedal.NotPumped)], Concerns = Concern.Retracts,
+            Readings = [ReadingKind.TurnsMade], Cautions = [Cautions.Fluid], How = "By the ruling on the bench. Watch the boot and the level.",
+        },
+
+        // Fit and torque
+        new("rotor-on", "New rotor on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
+        {
+            Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.HubClean.Is(Done.Yes), PartsSettled], Makes = [Corner.Rotor.To(Rotor.New)], Concerns = Concern.FitsFriction, Parts = ["new rotor"],
+        },
+        new("rotor-screws-torqued", "Rotor screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "The rotor must not rock while the rest goes on.")
+        {
+            Applies = s => s.Screws, Needs = [Corner.Rotor.Is(Rotor.New), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out)], Makes = [Corner.RotorScrews.To(Bolts.Torqued)], Torques = FastenerRole.RotorScrew,
+        },
+        new("bracket-on", "Bracket on", Stage.Fit, Lane.Corner, Place.Corner, 3, "By hand first, to catch a crossed thread.")
+        {
+            Applies = s => s.BracketOff, Needs = [Corner.Bracket.Is(Bracket.Off), Corner.Rotor.Is(Rotor.New), Corner.LandsClean.Is(Done.Yes), Corner.RotorScrews.Is(Bolts.Torqued, Bolts.None)],
+            Makes = [Corner.Bracket.To(Bracket.On), Corner.BracketBolts.To(Bolts.Snug)], Concerns = Concern.RefitsBolts,
+        },
+        new("bracket-torqued", "Bracket bolts", Stage.Torque, Lane.Corner, Place.Corner, 4, "The caliper is about to cover them.")
+        {
+            Applies = s => s.BracketOff, Needs = [Corner.BracketBolts.Is(Bolts.Snug)], Makes = [Corner.BracketBolts.To(Bolts.Torqued)], Torques = FastenerRole.Bracket, Tools = ["torque wrench"],
+        },
+        new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "They slide by hand, indicator at the leading end.")
+        {
+            Needs =
+            [
+                PadsOut, Corner.LandsClean.Is(Done.Yes), Corner.Piston.Is(Piston.Home), Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued), PartsSettled,
+                ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors),
+            ],
+            Makes = [Corner.Pads.To(Pads.New)], Concerns = Concern.FitsFriction, Parts = ["new pads"],
+        },
+        new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
+        {
+            Applies = s => s.ByHand, Needs = [Corner.Actuator.Is(Actuator.Off), Corner.Piston.Is(Piston.Home), Corner.Spindle.Is(Spindle.Back)], Makes = [Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Snug)],
+            Parts = ["rubber-safe grease for the O-ring"],
+        },
+        new("actuator-torqued", "Actuator screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "Small screws in soft metal.")
+        {
+            Applies = s => s.ByHand, Needs = [Corner.ActuatorScrews.Is(Bolts.Snug)], Makes = [Corner.ActuatorScrews.To(Bolts.Torqued)], Torques = FastenerRole.ActuatorScrew,
+        },
+        new("caliper-on", "Caliper on", Stage.Fit, Lane.Corner, Place.Corner, 4, "Over the pads, hose free of twist.")
+        {
+            Needs = [CaliperHung, Corner.Pads.Is(Pads.New, Pads.Old), Corner.PinsGreased.Is(Done.Yes), Corner.Piston.Is(Piston.Home)],
+            Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug)], Concerns = Concern.CaliperOn | Concern.RefitsBolts,
+        },
+        new("slide-pins-torqued", "Slide pins", Stage.Torque, Lane.Corner, Place.Corner, 3, "Reachable now, and the pedal waits for them.")
+        {
+            Needs = [Corner.SlidePins.Is(Bolts.Snug)], Makes = [Corner.SlidePins.To(Bolts.Torqued)], Torques = FastenerRole.SlidePin, Tools = ["torque wrench", "holding spanner"],
+        },
+        new("actuator-plugged", "Plug in actuator", Stage.Fit, Lane.Corner, Place.Corner, 1, "No ignition with a plug off.")
+        {
+            Applies = s => s.ByHand, Needs = [Corner.Actuator.Is(Actuator.Unplugged), Corner.ActuatorScrews.Is(Bolts.Torqued, Bolts.Tight), Corner.Caliper.Is(Caliper.On), Corner.SlidePins.Is(Bolts.Torqued)], Makes = [Corner.Actuator.To(Actuator.Plugged)],
+            How = "Until it clicks.",
+        },
+        new("wheel-on", "Wheel on, by hand", Stage.Fit, Lane.Corner, Place.Corner, 3, "Count caps, clips and springs first.")
+        {
+            Needs = [Lifted, WheelOff, Condition.All(Assembled(Where.This)).Saying("this side assembled")], Makes = [Corner.Wheel.To(Wheel.On), Corner.Nuts.To(Bolts.Snug)],
+        },
+
+        // Close
+        new("bleed", "Bleed", Stage.Close, Lane.Car, RoundCar, 20, "An opened circuit holds air.")
+        {
+            Needs = [Car.Hydraulics.Is(Hydraulics.Open)], Makes = [Car.Hydraulics.To(Hydraulics.Bled)], Concerns = Concern.Pedal, Cautions = [Cautions.Fluid], Tools = ["bleed hose and bottle"],
+            How = "Two clear draws without bubbles. The level never under MIN.",
+        },
+        new("pedal-proved", "Pump pedal firm", Stage.Close, Lane.Car, Cabin, 2, "The pistons stand away from the pads until the pedal has brought them up.")
+        {
+            Applies = s => !s.SimulatedPedal,
+            Needs = [BothAssembled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Readings = [ReadingKind.PedalStrokes],
+            How = "Slow half strokes until firm and high. It must not sink.",
+        },
+        new("pedal-proved-routine", "Maker's pedal proof", Stage.Close, Lane.Car, Cabin, 10, "A simulated pedal feels firm with nothing behind it: only the maker's routine proves the brakes.")
+        {
+            Applies = s => s.SimulatedPedal,
+            Needs = [BothAssembled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Cautions = [Cautions.SelfPressurising],
+        },
+        new("turns-free", "Turns and floats", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
+        {
+            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved), Condition.All(Assembled(Where.This)).Saying("this side assembled"), ((Condition)BrakeOff).When(s => s.IsCaliperType)], Makes = [Corner.TurnsFree.To(Done.Yes)],
+            How = "Light, even drag. The caliper floats on its pins.",
+        },
+        new("leaks-looked", "Leak check", Stage.Close, Lane.Car, RoundCar, 3, "Pedal held hard for 30 seconds, then look.")
+        {
+            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved)], Makes = [Car.Leaks.To(Done.Yes)], Concerns = Concern.Pedal | Concern.UnderCar,
+        },
+        new("level-looked", "Fluid level", Stage.Close, Lane.Car, Bonnet, 1, "With the pedal up the level is where it will stay.")
+        {
+            Needs = [Car.Pedal.Is(Pedal.Proved)], Makes = [Car.Level.To(Done.Yes)], Readings = [ReadingKind.ReservoirLevel], How = "Between the marks. Top up only now.",
+        },
+        new("key-near", "Key back in", Stage.Close, Lane.Car, Cabin, 1, "The car wakes only when nothing can move into a gap.")
+        {
+            Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Away)], Makes = [Car.Key.To(Key.Near), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
+        },
+        new("ignition-on-again", "Ignition on again", Stage.Close, Lane.Car, Cabin, 1, "The pedal is firm, so the brake may move again.")
+        {
+            Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Near), Car.Ignition.Is(Ignition.Off), Car.Pedal.Is(Pedal.Proved)], Makes = [Car.Ignition.To(Ignition.On), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
+            Cautions = [Cautions.SelfPressurising],
+        },
+        new("tag-off", "Tag off", Stage.Close, Lane.Car, Cabin, 1, "Nothing is open any more.")
+        {
+            Applies = s => s.ByTool, Needs = [Car.Tag.Is(Done.Yes), BothAssembled, Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")], Makes = [Car.Tag.To(Done.No)],
+        },
+        new("service-closed", "Close the brake", Stage.Close, Lane.Car, Cabin, 3, "The spindles now meet pistons that are already there.")
+        {
+            Applies = s => s.ByTool,
+            Needs = [IgnitionOn, Car.Battery.Is(Battery.Supported), Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.No), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
+            Makes = [Car.Brake.To(ParkingBrake.Released), Car.Closing.To(Closing.Closed), .. Corner.Spindle.BothTo(Spindle.Out)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
+            Cautions = [Cautions.Actuators], Tools = ["scan tool"], How = "Select the close function. Once, after both sides. Say what the tool said.",
+        },
+        new("first-apply", "First apply", Stage.Close, Lane.Car, Cabin, 2, "The spindles now meet pistons that are already there.")
+        {
+            Applies = s => s.ByHand,
+            Needs = [IgnitionOn, Car.Closing.Is(Closing.Open), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
+            Makes = [Car.Brake.To(ParkingBrake.Applied), Car.Closing.To(Closing.Closed), .. Corner.Spindle.BothTo(Spindle.Out)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
+            Cautions = [Cautions.Actuators],
+        },
+        new("brake-cycled", "Cycle the brake", Stage.Close, Lane.Car, Cabin, 2, "Three to five times: same time and sound left and right.")
+        {
+            Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Closed), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Applied)],
+            Makes = [Car.Closing.To(Closing.Cycled), Car.Brake.To(ParkingBrake.Applied)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles], Cautions = [Cautions.Actuators],
+        },
+        new("cable-taken-up", "Take up cable", Stage.Close, Lane.Car, RoundCar, 4, "After the pedal, so that the cable is not set against a gap.")
+        {
+            Applies = s => s.IsCable, Needs = [Lifted, Car.Cable.Is(CableRun.Slack), Car.Pedal.Is(Pedal.Proved), BothAssembled, Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
+            Makes = [Car.Cable.To(CableRun.TakenUp), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.UnderCar,
+        },
+        new("lever-cycled", "Cycle the lever", Stage.Close, Lane.Car, Cabin, 2, "Three to five full pulls let the screw find its place.")
+        {
+            Applies = s => s.IsCable, Needs = [Car.Cable.Is(CableRun.TakenUp), Car.Closing.Is(Closing.Open), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
+            Makes = [Car.Closing.To(Closing.Cycled), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles],
+        },
+        new("brake-applied", "Brake applied", Stage.Close, Lane.Car, Cabin, 1, "It holds the car as it comes down.")
+        {
+            Applies = s => s.IsCable, Needs = [Car.Closing.Is(Closing.Cycled), Condition.All(Corner.Lever.Both(Lever.OnStop)).Saying("both levers seen on their stops"), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
+            Makes = [Car.Brake.To(ParkingBrake.Applied)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
+        },
+        new("auto-restored", "Auto-apply back on", Stage.Close, Lane.Car, Cabin, 1, "The driver expects what the car had.")
+        {
+            Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.AutoApply.Is(AutoApply.Inhibited), Car.Closing.Is(Closing.Cycled)], Makes = [Car.AutoApply.To(AutoApply.Active)],
+        },
+        new("codes-cleared", "Codes clear", Stage.Close, Lane.Car, Cabin, 3, "Read, cleared, read again: nothing left from the job.")
+        {
+            Applies = s => s.ByTool, Needs = [IgnitionOn, Car.Codes.Is(Codes.Read), Car.Closing.Is(Closing.Cycled)], Makes = [Car.Codes.To(Codes.Cleared)], Tools = ["scan tool"],
+        },
+        new("lamps-looked", "Lamps off", Stage.Close, Lane.Car, Cabin, 1, "No tool at hand: the lamps must at least be out.")
+        {
+            Applies = s => s.ByHand, Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread), Car.Closing.Is(Closing.Cycled)], Makes = [Car.Codes.To(Codes.LampsSeen)],
+        },
+        new("ignition-off-after", "Ignition off again", Stage.Close, Lane.Car, Cabin, 1, "The car comes down asleep.")
+        {
+            Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Cycled)], Makes = [Car.Ignition.To(Ignition.Off)],
+        },
+        new("battery-alone", "Charger off", Stage.Close, Lane.Car, Bonnet, 1, "Nothing draws on it any more.")
+        {
+            Applies = s => s.ByTool, Needs = [Car.Battery.Is(Battery.Supported), Car.Closing.Is(Closing.Cycled), Car.Codes.Is(Codes.Cleared), Car.AutoApply.Is(AutoApply.Active)], Makes = [Car.Battery.To(Battery.Alone)],
+        },
+        new("gear-park", "Gear to P", Stage.Close, Lane.Car, Cabin, 1, "It holds the car with the brake.")
+        {
+            Needs = [Car.Gear.Is(Gear.Neutral)], Makes = [Car.Gear.To(Gear.Park)],
+        },
+        new("lowered", "Lower the car", Stage.Close, Lane.Car, RoundCar, 4, "Everything that is reached from below is done.")
+        {
+            Needs = [Lifted, Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand"), Car.Leaks.Is(Done.Yes), Car.Closing.Is(Closing.NotNeeded, Closing.Cycled)],
+            Makes = [Car.Position.To(CarPosition.Ground)], Concerns = Concern.Lowers, Cautions = [Cautions.Stands],
+        },
+
+        // Prove
+        new("wheel-torqued", "Wheel nuts", Stage.Torque, Lane.Corner, Place.Corner, 3, "Full torque with the wheel's weight on the ground, in star order.")
+        {
+            Needs = [Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Snug, Bolts.Cracked)], Makes = [Corner.Nuts.To(Bolts.Torqued)], Torques = FastenerRole.Wheel, Concerns = Concern.WheelTorque, Tools = ["torque wrench"],
+        },
+        new("chocks-out", "Chocks out", Stage.Prove, Lane.Car, RoundCar, 1, "They leave last, with the brake applied.")
+        {
+            Needs = [Chocked, Condition.All(Corner.Nuts.Both(Bolts.Torqued, Bolts.Tight)).Saying("wheels torqued")], Makes = [Car.Chocks.To(Chocks.Out)], Concerns = Concern.ChocksOut,
+        },
+        new("brake-held", "Parking brake holds", Stage.Prove, Lane.Car, Cabin, 3, "On a slope, or against a gentle pull in gear.")
+        {
+            Needs = [OnGround, Car.Chocks.Is(Chocks.Out), Car.Brake.Is(ParkingBrake.Applied), Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.Nuts.Both(Bolts.Torqued)).Saying("wheels torqued")], Makes = [Car.BrakeProved.To(Done.Yes)],
+        },
+        new("test-driven", "Test drive", Stage.Prove, Lane.Car, Cabin, 10, "Low speed first: straight stop, no pull, no noise, no shake.")
+        {
+            Needs = [OnGround, Car.Chocks.Is(Chocks.Out), Condition.All(Corner.Nuts.Both(Bolts.Torqued)).Saying("wheels torqued"), Car.Level.Is(Done.Yes), Car.Leaks.Is(Done.Yes), Car.BrakeProved.Is(Done.Yes)],
+            Makes = [Car.TestDrive.To(Done.Yes)], Concerns = Concern.MovesCar,
+        },
+        new("torques-accepted", "Lead accepts", Stage.Record, Lane.Car, Bench, 2, "A torque that could not be verified is accepted by name and reason, or done again.")
+        {
+            Needs = [Car.Acceptance.Is(Acceptance.Waiting)], Makes = [Car.Acceptance.To(Acceptance.Accepted)], LeadOnly = true,
+        },
+        new("handed-over", "Hand over", Stage.Record, Lane.Car, Bench, 3, "Everything is proved and signed.")
+        {
+            Needs =
+            [
+                Car.TestDrive.Is(Done.Yes), Car.LookedOver.Is(Done.Yes), Car.Closing.Is(Closing.NotNeeded, Closing.Cycled), Car.Tag.Is(Done.No), Car.AutoApply.Is(AutoApply.None, AutoApply.Active),
+                Car.Codes.Is(Codes.NotAsked, Codes.Cleared, Codes.LampsSeen), Car.Battery.Is(Battery.Alone), Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Near), Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Applied),
+            ],
+            Makes = [Car.HandedOver.To(Done.Yes)], Concerns = Concern.HandsOver,
+        },
+    ];
+
+    private static readonly Dictionary<string, StepType> ById = All.ToDictionary(s => s.Id);
+
+    /// <summary>The step type with this id, or null.</summary>
+    public static StepType? Find(string id) => ById.GetValueOrDefault(id);
+}

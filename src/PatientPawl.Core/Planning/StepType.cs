@@ -1,0 +1,173 @@
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Torque;
+
+namespace PatientPawl.Core.Planning;
+
+/// <summary>The stages of a job, as the spine shows them.</summary>
+public enum Stage
+{
+    /// <summary>Look.</summary>
+    Look,
+    /// <summary>Make safe.</summary>
+    MakeSafe,
+    /// <summary>Free.</summary>
+    Free,
+    /// <summary>Judge.</summary>
+    Judge,
+    /// <summary>Clean.</summary>
+    Clean,
+    /// <summary>Retract.</summary>
+    Retract,
+    /// <summary>Fit.</summary>
+    Fit,
+    /// <summary>Torque.</summary>
+    Torque,
+    /// <summary>Close.</summary>
+    Close,
+    /// <summary>Prove.</summary>
+    Prove,
+    /// <summary>Record.</summary>
+    Record,
+}
+
+/// <summary>Whether a step belongs to the car or is done once at each corner.</summary>
+public enum Lane
+{
+    /// <summary>Once, on the car.</summary>
+    Car,
+    /// <summary>Once at each corner.</summary>
+    Corner,
+}
+
+/// <summary>Where one stands to do it.</summary>
+public enum Place
+{
+    /// <summary>At the corner.</summary>
+    Corner,
+    /// <summary>In the cabin.</summary>
+    Cabin,
+    /// <summary>Under the bonnet.</summary>
+    Bonnet,
+    /// <summary>At the bench.</summary>
+    Bench,
+    /// <summary>Round or under the car.</summary>
+    RoundCar,
+}
+
+/// <summary>What a step does that an interlock cares about.</summary>
+[Flags]
+public enum Concern
+{
+    /// <summary>Nothing.</summary>
+    None = 0,
+    /// <summary>Someone works under the car.</summary>
+    UnderCar = 1 << 0,
+    /// <summary>A wheel comes off.</summary>
+    WheelOff = 1 << 1,
+    /// <summary>The parking brake is released or put in service.</summary>
+    ReleasesBrake = 1 << 2,
+    /// <summary>The gear leaves P.</summary>
+    LeavesPark = 1 << 3,
+    /// <summary>The car leaves the ground.</summary>
+    Lifts = 1 << 4,
+    /// <summary>The parking brake is applied, closed or cycled.</summary>
+    AppliesBrake = 1 << 5,
+    /// <summary>A caliper comes off.</summary>
+    CaliperOff = 1 << 6,
+    /// <summary>A cable is slackened.</summary>
+    SlackensCable = 1 << 7,
+    /// <summary>The pedal is pressed.</summary>
+    Pedal = 1 << 8,
+    /// <summary>The ignition goes on, or the key comes near.</summary>
+    WakesCar = 1 << 9,
+    /// <summary>An actuator is unplugged.</summary>
+    Unplugs = 1 << 10,
+    /// <summary>A piston is pushed or turned home.</summary>
+    Retracts = 1 << 11,
+    /// <summary>A hat comes over parking shoes.</summary>
+    HatOff = 1 << 12,
+    /// <summary>A rotor screw is cracked with the parking brake holding the hub.</summary>
+    HubHeldByBrake = 1 << 13,
+    /// <summary>A caliper goes on.</summary>
+    CaliperOn = 1 << 14,
+    /// <summary>The service position is left, or the brake cycled for the first time.</summary>
+    LeavesService = 1 << 15,
+    /// <summary>The car comes down.</summary>
+    Lowers = 1 << 16,
+    /// <summary>Final wheel torque.</summary>
+    WheelTorque = 1 << 17,
+    /// <summary>The chocks come out.</summary>
+    ChocksOut = 1 << 18,
+    /// <summary>The car moves.</summary>
+    MovesCar = 1 << 19,
+    /// <summary>The car is handed over.</summary>
+    HandsOver = 1 << 20,
+    /// <summary>Bolts go back in.</summary>
+    RefitsBolts = 1 << 21,
+    /// <summary>The pedal counts as proved.</summary>
+    ProvesPedal = 1 << 22,
+    /// <summary>Friction parts meet.</summary>
+    FitsFriction = 1 << 23,
+}
+
+/// <summary>A caution that stands at the step where it matters.</summary>
+/// <param name="Id">Its id, recorded with the acknowledgement.</param>
+/// <param name="Says">The caution.</param>
+/// <param name="MustAcknowledge">True when it can hurt and the acknowledgement is recorded.</param>
+public sealed record Caution(string Id, string Says, bool MustAcknowledge);
+
+/// <summary>A type of step: a row of the catalogue. Adding one needs no change to the engine.</summary>
+/// <param name="Id">Its id, kept for ever in stored events.</param>
+/// <param name="Name">Its name, 17 characters where possible.</param>
+/// <param name="Stage">Its stage on the spine.</param>
+/// <param name="Lane">Car or corner.</param>
+/// <param name="Place">Where one stands.</param>
+/// <param name="Minutes">Usual minutes; an estimate.</param>
+/// <param name="Because">Why it stands where it does, in one sentence.</param>
+public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Place Place, int Minutes, string Because)
+{
+    /// <summary>When it exists at all.</summary>
+    public Func<PlanSetup, bool> Applies { get; init; } = _ => true;
+
+    /// <summary>What must be true before it.</summary>
+    public IReadOnlyList<Condition> Needs { get; init; } = [];
+
+    /// <summary>What it makes true, as expected.</summary>
+    public IReadOnlyList<Effect> Makes { get; init; } = [];
+
+    /// <summary>What it makes true instead, when what is found is not what was expected.</summary>
+    public IReadOnlyList<Effect> Otherwise { get; init; } = [];
+
+    /// <summary>What interlocks care about.</summary>
+    public Concern Concerns { get; init; }
+
+    /// <summary>Tools to have at hand.</summary>
+    public IReadOnlyList<string> Tools { get; init; } = [];
+
+    /// <summary>Parts and consumables to have at hand.</summary>
+    public IReadOnlyList<string> Parts { get; init; } = [];
+
+    /// <summary>Cautions at this step.</summary>
+    public IReadOnlyList<Caution> Cautions { get; init; } = [];
+
+    /// <summary>Readings it carries.</summary>
+    public IReadOnlyList<ReadingKind> Readings { get; init; } = [];
+
+    /// <summary>The fastener it torques; the step ends when every one of them is signed.</summary>
+    public FastenerRole? Torques { get; init; }
+
+    /// <summary>True when only the lead may click it on.</summary>
+    public bool LeadOnly { get; init; }
+
+    /// <summary>How to do it, in a sentence or two.</summary>
+    public string How { get; init; } = "";
+}
+
+/// <summary>A step type at a place: on the car, or at one corner.</summary>
+/// <param name="StepId">The step type's id.</param>
+/// <param name="Side">The corner; null for a car step.</param>
+public sealed record StepKey(string StepId, Side? Side)
+{
+    /// <inheritdoc/>
+    public override string ToString() => Side is { } s ? $"{StepId}, {s.Word()}" : StepId;
+}

@@ -1,0 +1,125 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Torque;
+using UnitsNet;
+
+namespace PatientPawl.Core.Vehicles;
+
+/// <summary>Which way a piston turns to go home, facing it.</summary>
+public enum TurnDirection
+{
+    /// <summary>Clockwise.</summary>
+    Clockwise,
+    /// <summary>Anticlockwise.</summary>
+    Anticlockwise,
+}
+
+/// <summary>An answer the maker's data may not give.</summary>
+public enum Known
+{
+    /// <summary>The sheet does not say.</summary>
+    NotKnown,
+    /// <summary>Yes.</summary>
+    Yes,
+    /// <summary>No.</summary>
+    No,
+}
+
+/// <summary>The caliper piston. Lengths 0 to 200 mm; null means the sheet does not say.</summary>
+/// <param name="Diameter">Bore, 10 to 100 mm.</param>
+/// <param name="PistonsPerCaliper">1 to 12.</param>
+/// <param name="Lead">Travel a turn, 0.1 to 10 mm.</param>
+/// <param name="HomeProtrusion">How far the face stands proud when home.</param>
+/// <param name="DirectionLeft">Turning direction, left corner.</param>
+/// <param name="DirectionRight">Turning direction, right corner.</param>
+/// <param name="TwoStage">True when it goes home in two stages, one direction and then the other.</param>
+/// <param name="Slots">Slots in the face that repeat every 360/n degrees; 0 for a plain cup.</param>
+public sealed record PistonSpec(
+    Length Diameter, int PistonsPerCaliper, Length? Lead, Length? HomeProtrusion, TurnDirection? DirectionLeft, TurnDirection? DirectionRight, bool TwoStage, int Slots);
+
+/// <summary>The pads. Totals include backing plate and shims.</summary>
+/// <param name="NewInnerTotal">New inner pad, total thickness.</param>
+/// <param name="NewOuterTotal">New outer pad, total thickness.</param>
+/// <param name="Backing">Backing plate with shims.</param>
+/// <param name="MinimumLining">Least lining; null uses the flagged default of 2.0 mm.</param>
+public sealed record PadSpec(Length NewInnerTotal, Length NewOuterTotal, Length Backing, Length? MinimumLining);
+
+/// <summary>The rotor.</summary>
+/// <param name="NewThickness">Thickness when new.</param>
+/// <param name="MinimumThickness">Stamped or listed minimum; null when not known, and then it cannot be passed.</param>
+/// <param name="HasScrews">True when screws hold the rotor to the hub.</param>
+/// <param name="ComesOffWithBracketOn">True when the rotor comes off past the bracket.</param>
+public sealed record RotorSpec(Length NewThickness, Length? MinimumThickness, bool HasScrews, bool ComesOffWithBracketOn);
+
+/// <summary>The brake fluid reservoir.</summary>
+/// <param name="Band">Volume between MIN and MAX, 10 to 2000 mL.</param>
+/// <param name="Headspace">Volume between MAX and the brim, 0 to 2000 mL.</param>
+public sealed record ReservoirSpec(Volume Band, Volume Headspace);
+
+/// <summary>What the maker says about the electric parking brake.</summary>
+/// <param name="ServiceOnGround">True when the service routine must run on its wheels.</param>
+/// <param name="BatteryFloor">Least voltage for the routine, 9 to 16 V; null uses 12.0 V, the usual floor.</param>
+/// <param name="SpindleTool">Drive for turning the spindle by hand.</param>
+public sealed record ElectricSpec(bool ServiceOnGround, ElectricPotential? BatteryFloor, string SpindleTool);
+
+/// <summary>A vehicle's limits, fits and torques, each from its maker's data as entered in this workshop. Copied whole into a job.</summary>
+/// <param name="Code">Short code printed beside figures taken from it.</param>
+/// <param name="Title">What it covers.</param>
+/// <param name="Source">Where the figures were taken from.</param>
+/// <param name="Architecture">The architecture the maker names; null when not known.</param>
+/// <param name="Piston">Piston.</param>
+/// <param name="Pads">Pads.</param>
+/// <param name="Rotor">Rotor.</param>
+/// <param name="Reservoir">Reservoir.</param>
+/// <param name="Electric">Electric parking brake; null when there is none.</param>
+/// <param name="Torques">Fastener lines.</param>
+public sealed record SpecSheet(
+    string Code, string Title, string Source, Architecture? Architecture, PistonSpec Piston, PadSpec Pads, RotorSpec Rotor,
+    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques)
+{
+    /// <summary>The line for a fastener role, or null when the sheet has none.</summary>
+    public TorqueLine? Line(FastenerRole role) => Torques.FirstOrDefault(t => t.Role == role);
+
+    /// <summary>Refuses impossible figures, all of them at once.</summary>
+    /// <exception cref="InputException">Naming each field, value and range.</exception>
+    public SpecSheet Checked()
+    {
+        var checks = new Checks()
+            .Text("code", Code, 20).Text("title", Title, 80).Text("source", Source, 200)
+            .Millimetres("piston.diameterMm", Piston.Diameter, 10, 100)
+            .Range("piston.pistonsPerCaliper", Piston.PistonsPerCaliper, 1, 12, "")
+            .Millimetres("piston.leadMm", Piston.Lead, 0.1, 10)
+            .Millimetres("piston.homeProtrusionMm", Piston.HomeProtrusion, 0, 50)
+            .Range("piston.slots", Piston.Slots, 0, 12, "")
+            .Millimetres("pads.newInnerTotalMm", Pads.NewInnerTotal, 3, 60)
+            .Millimetres("pads.newOuterTotalMm", Pads.NewOuterTotal, 3, 60)
+            .Millimetres("pads.backingMm", Pads.Backing, 1, 20)
+            .Millimetres("pads.minimumLiningMm", Pads.MinimumLining, 0.5, 20)
+            .Millimetres("rotor.newThicknessMm", Rotor.NewThickness, 3, 80)
+            .Millimetres("rotor.minimumThicknessMm", Rotor.MinimumThickness, 2, 80)
+            .Range("reservoir.bandMl", Reservoir.Band.Milliliters, 10, 2000, "mL")
+            .Range("reservoir.headspaceMl", Reservoir.Headspace.Milliliters, 0, 2000, "mL")
+            .Range("electric.batteryFloorV", Electric?.BatteryFloor?.Volts, 9, 16, "V");
+        if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
+            checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
+        foreach (var line in Torques) line.CheckInto(checks);
+        checks.ThrowIfAny();
+        return this;
+    }
+}
+
+/// <summary>A vehicle as the job knows it.</summary>
+/// <param name="Plate">Registration.</param>
+/// <param name="Make">Maker.</param>
+/// <param name="Model">Model.</param>
+/// <param name="Use">What it does for a living, for example <c>meals van, van 3</c>.</param>
+/// <param name="Vin">Vehicle identification number, or null.</param>
+public sealed record Vehicle(string Plate, string Make, string Model, string Use, string? Vin)
+{
+    /// <summary>Refuses missing names and impossible VINs.</summary>
+    /// <exception cref="InputException">Naming each field.</exception>
+    public Vehicle Checked()
+    {
+        new Checks().Text("vehicle.plate", Plate, 16).Text("vehicle.make", Make, 40).Text("vehicle.model", Model, 40).Text("vehicle.use", Use, 60).ThrowIfAny();
+        return Vin is null ? this : this with { Vin = Vehicles.Vin.Check(Vin).Vin };
+    }
+}

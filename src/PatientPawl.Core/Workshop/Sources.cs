@@ -1,0 +1,53 @@
+namespace PatientPawl.Core.Workshop;
+
+/// <summary>How far a source can be leaned on.</summary>
+public enum SourceKind
+{
+    /// <summary>A published standard or regulation.</summary>
+    Published,
+    /// <summary>What the trade does; no publication stands behind it.</summary>
+    CommonPractice,
+    /// <summary>Plain geometry or arithmetic that anyone can redo.</summary>
+    Arithmetic,
+    /// <summary>A figure this product assumes when the spec sheet is silent.</summary>
+    Default,
+}
+
+/// <summary>Where a figure or a rule comes from.</summary>
+/// <param name="Id">The id that reasoning lines carry.</param>
+/// <param name="Kind">How far it can be leaned on.</param>
+/// <param name="Title">The source's name.</param>
+/// <param name="Says">What is taken from it.</param>
+/// <param name="FromMemory">True when the value was quoted from memory and wants checking against the text itself.</param>
+public sealed record Source(string Id, SourceKind Kind, string Title, string Says, bool FromMemory);
+
+/// <summary>Every source the engines lean on.</summary>
+public static class Sources
+{
+    /// <summary>All sources, published ones first.</summary>
+    public static IReadOnlyList<Source> All { get; } =
+    [
+        new("nist-sp-811", SourceKind.Published, "NIST SP 811, Guide for the Use of the SI", "1 lbf ft = 1.355 817 948 N m, 1 lbf in = 0.112 984 829 N m, 1 kgf m = 9.806 65 N m.", true),
+        new("iso-898-1", SourceKind.Published, "ISO 898-1, mechanical properties of fasteners", "Stress area (pi/4)(d - 0.938194 P)^2 and the proof stresses of the property classes.", true),
+        new("iso-6789-1", SourceKind.Published, "ISO 6789-1:2017, hand torque tools", "Permissible deviation 4 % over 10 N m and 6 % up to 10 N m of the tool's maximum; bending-beam 6 %; usable from 20 % of the maximum.", true),
+        new("gum", SourceKind.Published, "JCGM 100:2008, Guide to the expression of uncertainty in measurement", "Rectangular limits divide by the root of 3, resolution by twice that; parts add in quadrature.", true),
+        new("iso-14253-1", SourceKind.Published, "ISO 14253-1:2017 and JCGM 106:2012", "One-sided decision at 95 %: guard band 1.645 u.", true),
+        new("cfr-565", SourceKind.Published, "49 CFR 565.15, vehicle identification number", "Transliteration, weights and the check digit modulo 11. In force in North America and some other markets only.", true),
+        new("evidence-table", SourceKind.CommonPractice, "The evidence table of the parking-brake architectures", "Which observation each architecture needs and which rule it out.", false),
+        new("practice-direction", SourceKind.CommonPractice, "Turning direction", "With no data: clockwise, facing the piston, proved in the first half turn by the face moving inward.", false),
+        new("practice-push", SourceKind.CommonPractice, "Motor calipers", "A notched face on a motor caliper still pushes straight once the spindle is back.", false),
+        new("practice-margin", SourceKind.Default, "Running margin", "1.0 mm of travel over what the new parts need, when the rule does not say.", false),
+        new("practice-minimum-lining", SourceKind.Default, "Least pad lining", "2.0 mm of lining when the sheet does not say; common practice is 2 to 3 mm.", false),
+        new("practice-roles", SourceKind.CommonPractice, "Usual torques by role", "Cars to light vans: slide pins 20 to 60 N m, bracket 45 to 220, rotor screw 5 to 15, actuator screws 6 to 12, banjo 20 to 45, bleed screw 6 to 15, wheel 80 to 230.", false),
+        new("practice-friction", SourceKind.CommonPractice, "Nut factor", "T = K d F with K 0.20 dry and 0.15 lubricated.", false),
+        new("practice-wrench-window", SourceKind.CommonPractice, "Wrench window", "The setting lies between 20 and 100 % of the wrench's maximum.", false),
+        new("geometry", SourceKind.Arithmetic, "Geometry", "Lever arms, circle areas and the screw's lead.", false),
+        new("practice-instruments", SourceKind.Default, "Workshop instruments", "Resolution and permissible error of ordinary instruments, from memory; the instrument's own certificate outranks it.", true),
+        new("practice-steps", SourceKind.CommonPractice, "The order of the work", "Why each step stands where it does; minutes are estimates to be edited.", false),
+        new("spec-sheet", SourceKind.CommonPractice, "The job's spec sheet", "The maker's figures as entered in this workshop; the maker's own current data outranks it.", false),
+    ];
+
+    /// <summary>The source with this id.</summary>
+    /// <exception cref="KeyNotFoundException">No such source.</exception>
+    public static Source Get(string id) => All.FirstOrDefault(s => s.Id == id) ?? throw new KeyNotFoundException($"No source '{id}'.");
+}

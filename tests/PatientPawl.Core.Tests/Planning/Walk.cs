@@ -1,0 +1,61 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning;
+
+/// <summary>A person who takes any offered step, chosen by seed, and meets surprises.</summary>
+internal sealed class Walk(PlanSetup setup, int seed)
+{
+    private readonly Random _random = new(seed);
+
+    public CarState State { get; private set; } = setup.Start();
+    public List<StepKey> Done { get; } = [];
+    public IReadOnlyList<string> CannotBeMet { get; private set; } = [];
+
+    public void ToTheEnd(Action<CarState, StepKey, CarState>? watch = null, double surprise = 0.2)
+    {
+        var plan = Planner.Make(setup, State);
+        CannotBeMet = plan.CannotBeMet;
+        var remaining = plan.Steps;
+        while (remaining.Count > 0)
+        {
+            Done.Count.ShouldBeLessThan(400, "the walk goes round");
+            var offered = Planner.Offered(setup, State, remaining);
+            offered.ShouldNotBeEmpty($"dead end after {string.Join(" > ", Done)}; left {string.Join(" > ", remaining)}");
+            var step = offered[_random.Next(offered.Count)];
+            Planner.Why(setup, State, step).Allowed.ShouldBeTrue();
+            var type = StepCatalogue.Find(step.StepId)!;
+            var otherwise = type.Otherwise.Count > 0 && _random.NextDouble() < surprise;
+            var before = State;
+            State = Planner.Apply(setup, State, step, otherwise);
+            Done.Add(step);
+            watch?.Invoke(before, step, State);
+            remaining = otherwise ? Planner.Make(setup, State).Steps : Planner.After(setup, before, remaining, step).ShouldNotBeNull();
+        }
+    }
+
+    public static IEnumerable<PlanSetup> EverySetup()
+    {
+        (Architecture A, JobScope S, ServiceRoute? R)[] jobs =
+        [
+            (Architecture.CableScrew, JobScope.Pads, null), (Architecture.CableScrew, JobScope.PadsAndRotors, null), (Architecture.LeverPush, JobScope.Pads, null),
+            (Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool), (Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool),
+            (Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand), (Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.SpindleByHand),
+            (Architecture.MotorTurn, JobScope.Pads, ServiceRoute.ScanTool), (Architecture.HatShoes, JobScope.Pads, null),
+        ];
+        foreach (var (a, s, r) in jobs)
+            foreach (var holding in Enum.GetValues<HoldingRule>())
+                foreach (var sides in Enum.GetValues<SidesRule>())
+                    foreach (var screws in new[] { true, false })
+                        foreach (var ground in new[] { false, true })
+                            yield return PlanSetup.For(a, s, r) with
+                            {
+                                Rules = HouseRules.Default with { Holding = holding, Sides = sides },
+                                RotorHasScrews = screws,
+                                ServiceOnGround = ground,
+                                SingleUse = screws ? [Core.Torque.FastenerRole.Bracket, Core.Torque.FastenerRole.SlidePin] : [],
+                                Left = new(a, a == Architecture.MotorTurn),
+                            };
+    }
+}
