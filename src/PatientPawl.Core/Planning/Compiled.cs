@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 
 namespace PatientPawl.Core.Planning;
 
@@ -60,6 +61,9 @@ internal sealed class CompiledCatalogue
 {
     private static readonly ConcurrentDictionary<string, CompiledCatalogue> Cache = new(StringComparer.Ordinal);
 
+    // Setups are immutable and asked for again and again: by reference first, by contents second.
+    private static readonly ConditionalWeakTable<PlanSetup, CompiledCatalogue> ByReference = [];
+
     private readonly Dictionary<StepKey, BoundStep> _byKey;
 
     private CompiledCatalogue(PlanSetup setup)
@@ -81,10 +85,15 @@ internal sealed class CompiledCatalogue
 
     public PlanSetup Setup { get; }
     public BoundStep[] Steps { get; }
+
+    /// <summary>Things worked out once for a setup by those who show its plan.</summary>
+    public ConcurrentDictionary<string, object> Derived { get; } = new(StringComparer.Ordinal);
+
     public int[] FactOffset { get; }
     public int Facts { get; }
 
-    public static CompiledCatalogue For(PlanSetup setup) => Cache.GetOrAdd(KeyOf(setup), _ => new(setup));
+    public static CompiledCatalogue For(PlanSetup setup) =>
+        ByReference.GetValue(setup, s => Cache.GetOrAdd(KeyOf(s), _ => new(s)));
 
     public BoundStep? Find(StepKey key) => _byKey.GetValueOrDefault(key);
 

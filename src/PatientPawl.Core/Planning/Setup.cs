@@ -128,5 +128,22 @@ public sealed record PlanSetup(
         return s;
     }
 
+    /// <summary>
+    /// Carries a state over when more becomes known (a corner identified, a route chosen): whatever is still as an
+    /// <paramref name="earlier"/> setup assumed takes this setup's value; what the work has changed stays.
+    /// </summary>
+    public CarState Onto(CarState state, PlanSetup earlier)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        ArgumentNullException.ThrowIfNull(earlier);
+        var (before, after) = (earlier.Start(), Start());
+        for (var slot = 0; slot < after.Raw.Length; slot++)
+        {
+            if (before[slot] != after[slot] && state[slot] == before[slot]) state = state.Set(slot, after[slot]);
+        }
+
+        return state;
+    }
+
     private bool Both(Func<Architecture, bool> test) => test(Left.Architecture!.Value) && test(Right.Architecture!.Value);
 }

@@ -46,8 +46,8 @@ public enum PropertyClass
 /// <summary>A fastener line of a spec sheet: what it is and how tight.</summary>
 /// <param name="Role">What it does.</param>
 /// <param name="PerCorner">How many on one corner, 1 to 10.</param>
-/// <param name="ThreadDiameter">Nominal thread diameter, 4 to 24 mm.</param>
-/// <param name="ThreadPitch">Thread pitch, 0.5 to 3 mm.</param>
+/// <param name="ThreadDiameter">Nominal thread diameter, 4 to 24 mm; null when not known, and then there is no strength check.</param>
+/// <param name="ThreadPitch">Thread pitch, 0.5 to 3 mm; null when not known.</param>
 /// <param name="Class">Property class.</param>
 /// <param name="Drive">The tool that fits, for example <c>hex 13</c>.</param>
 /// <param name="Low">Torque, or the low end of a range; 1 to 500 N m.</param>
@@ -57,7 +57,7 @@ public enum PropertyClass
 /// <param name="HoldingSpanner">True when the pin turns with its bolt and must be held.</param>
 /// <param name="Note">A word from the sheet, or null.</param>
 public sealed record TorqueLine(
-    FastenerRole Role, int PerCorner, Length ThreadDiameter, Length ThreadPitch, PropertyClass Class, string Drive,
+    FastenerRole Role, int PerCorner, Length? ThreadDiameter, Length? ThreadPitch, PropertyClass Class, string Drive,
     TorqueQuantity Low, TorqueQuantity? High, bool SingleUse, bool SocketReaches, bool HoldingSpanner, string? Note)
 {
     /// <summary>The figure to set: the middle of a range, or the single figure.</summary>
@@ -77,7 +77,7 @@ public sealed record TorqueLine(
     }
 
     /// <summary>The thread as the trade writes it, for example <c>M8x1.25</c>.</summary>
-    public string Thread => $"M{Figure.Of(ThreadDiameter.Millimeters)}x{Figure.Of(ThreadPitch.Millimeters)}";
+    public string Thread => ThreadDiameter is { } d && ThreadPitch is { } p ? $"M{Figure.Of(d.Millimeters)}x{Figure.Of(p.Millimeters)}" : "thread not known";
 }
 
 /// <summary>Fastener roles in words.</summary>

@@ -150,9 +150,10 @@ public static class TorqueSetting
     {
         // Hollow bolts carry less than their thread says, and a wheel stud's class is rarely stamped.
         if (line.Role is FastenerRole.Banjo or FastenerRole.BleedScrew) yield break;
-        var d = line.ThreadDiameter.Millimeters;
+        if (line.ThreadDiameter is not { } diameter || line.ThreadPitch is not { } pitch) yield break;
+        var d = diameter.Millimeters;
         if (ProofStressMPa(line.Class, d) is not { } proof) yield break;
-        var area = StressAreaMm2(d, line.ThreadPitch.Millimeters);
+        var area = StressAreaMm2(d, pitch.Millimeters);
         double Stress(double k) => wanted.NewtonMeters * 1000 / (k * d) / area;
         double dry = Stress(0.20), wet = Stress(0.15);
         trail.Formula("Stress in the bolt", "T / (K d As)", $"{Nm(wanted)} N m, K 0.20, {line.Thread}, As {Figure.Of(area, 1)} mm²", $"{Figure.Of(dry, 0)} MPa of {proof} proof", "iso-898-1");

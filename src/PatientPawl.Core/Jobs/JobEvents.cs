@@ -1,0 +1,114 @@
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>Something that happened in a job. Events are only ever added.</summary>
+public abstract record JobEvent
+{
+    private protected JobEvent() { }
+}
+
+/// <summary>The job was opened. Sheet and house rules are copied in, so that the job stands by itself.</summary>
+/// <param name="Number">The workshop's job number.</param>
+/// <param name="Bay">The bay, 1 to 99.</param>
+/// <param name="Vehicle">The vehicle.</param>
+/// <param name="OdometerKm">Odometer, 0 to 2 000 000 km.</param>
+/// <param name="Complaint">What the driver says.</param>
+/// <param name="Scope">What is renewed.</param>
+/// <param name="Sheet">The spec sheet.</param>
+/// <param name="Rules">The house rules.</param>
+public sealed record JobOpened(int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules) : JobEvent;
+
+/// <summary>The questions before lifting were answered and are settled.</summary>
+/// <param name="Answers">Every question with its answer.</param>
+public sealed record LookOverDone(IReadOnlyList<LookOverItem> Answers) : JobEvent;
+
+/// <summary>Something was looked at. A later answer to the same look replaces it.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Look">The look.</param>
+/// <param name="Seen">What was seen; null takes the answer back.</param>
+/// <param name="MechanismRelaxed">True when the mechanism was known to be relaxed at the time.</param>
+public sealed record LookRecorded(Side Side, Look Look, Seen? Seen, bool MechanismRelaxed) : JobEvent;
+
+/// <summary>A corner's brake was ruled on. Carries the ruling as it was shown.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Standing">The architectures that stood.</param>
+/// <param name="Ruling">The ruling.</param>
+/// <param name="MethodUndecided">True while both motor designs stood.</param>
+public sealed record BrakeRuled(Side Side, IReadOnlyList<Architecture> Standing, Ruling Ruling, bool MethodUndecided) : JobEvent;
+
+/// <summary>The route into the service position was chosen.</summary>
+/// <param name="Route">The route.</param>
+public sealed record RouteChosen(ServiceRoute Route) : JobEvent;
+
+/// <summary>What a scan tool said, as reported by the technician.</summary>
+/// <param name="Succeeded">True when it said the routine was finished.</param>
+/// <param name="Words">What it said, in its own words.</param>
+/// <param name="Codes">Codes it showed, as typed; may be empty.</param>
+public sealed record ToolReport(bool Succeeded, string Words, string Codes);
+
+/// <summary>A step was clicked on.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Otherwise">True when it found something else than expected.</param>
+/// <param name="Readings">Readings taken at it.</param>
+/// <param name="Acknowledged">Cautions acknowledged.</param>
+/// <param name="Verdicts">Verdicts as shown.</param>
+/// <param name="Travel">How far, as shown.</param>
+/// <param name="Room">Room in the reservoir, as shown.</param>
+/// <param name="Report">What a scan tool said.</param>
+/// <param name="Note">A note.</param>
+public sealed record StepDone(
+    StepKey Step, bool Otherwise, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, IReadOnlyList<LimitVerdict> Verdicts,
+    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note) : JobEvent;
+
+/// <summary>A scan tool refused: nothing changed on the car.</summary>
+/// <param name="Step">The step it was asked for.</param>
+/// <param name="Report">What it said.</param>
+public sealed record ToolRefused(StepKey Step, ToolReport Report) : JobEvent;
+
+/// <summary>One fastener was torqued, or tightened in a way that could not be verified.</summary>
+/// <param name="Step">The torque step.</param>
+/// <param name="Index">Which of them, from 1.</param>
+/// <param name="Line">The fastener line used.</param>
+/// <param name="Set">The setting as shown; null when unverified.</param>
+/// <param name="Wrench">The wrench; null when unverified.</param>
+/// <param name="Crowfoot">The crowfoot, if one was used.</param>
+/// <param name="Unit">The unit shown on the wrench.</param>
+/// <param name="Verified">False when tightened with a spanner and marked: the lead must accept it.</param>
+/// <param name="Reason">Why it could not be verified.</param>
+public sealed record TorqueSigned(
+    StepKey Step, int Index, TorqueLine Line, TorqueSet? Set, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, bool Verified, string? Reason) : JobEvent;
+
+/// <summary>A stop sign was seen while retracting.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Sign">The sign.</param>
+/// <param name="Holds">True when the corner is held by it.</param>
+/// <param name="Note">A note.</param>
+public sealed record StopSignSeen(Side Side, StopSign Sign, bool Holds, string? Note) : JobEvent;
+
+/// <summary>A pawl was lifted: a step had not been done after all. Voids it and every later step that depended on it.</summary>
+/// <param name="Target">The event lifted.</param>
+/// <param name="Voided">It and its dependants.</param>
+/// <param name="Reason">Why.</param>
+public sealed record PawlLifted(Guid Target, IReadOnlyList<Guid> Voided, string Reason) : JobEvent;
+
+/// <summary>A note.</summary>
+/// <param name="Text">The text.</param>
+public sealed record NoteAdded(string Text) : JobEvent;
+
+/// <summary>An event with who, when and where in the order.</summary>
+/// <param name="Id">Made by the client, so that sending twice adds once.</param>
+/// <param name="Seq">Place in the job's order, from 1. The only order there is.</param>
+/// <param name="Event">The event.</param>
+/// <param name="TechnicianId">Who.</param>
+/// <param name="Technician">The name at the time.</param>
+/// <param name="OccurredAt">The client's clock; for display only.</param>
+/// <param name="RecordedAt">The server's clock, UTC.</param>
+public sealed record RecordedEvent(Guid Id, int Seq, JobEvent Event, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt);

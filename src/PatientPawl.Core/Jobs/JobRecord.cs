@@ -1,0 +1,121 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Torque;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>A line of the record's log.</summary>
+/// <param name="Seq">Place in the order.</param>
+/// <param name="At">The client's clock.</param>
+/// <param name="By">Who.</param>
+/// <param name="What">What was done.</param>
+/// <param name="Where">Left, right or car.</param>
+/// <param name="Detail">Figures and words.</param>
+/// <param name="Voided">True when its pawl was lifted later.</param>
+public sealed record RecordLine(int Seq, DateTimeOffset At, string By, string What, string Where, string Detail, bool Voided);
+
+/// <summary>A torque as recorded.</summary>
+/// <param name="Where">Corner.</param>
+/// <param name="Fastener">What, and which of them.</param>
+/// <param name="Wanted">At the bolt, N m and lbf ft, or a note that it is unverified.</param>
+/// <param name="Setting">What the wrench was set to.</param>
+/// <param name="Applied">The interval applied, by the wrench's permissible deviation.</param>
+/// <param name="Wrench">The wrench.</param>
+/// <param name="By">Who signed.</param>
+/// <param name="Verified">False when the lead had to accept it.</param>
+public sealed record RecordTorque(string Where, string Fastener, string Wanted, string Setting, string Applied, string Wrench, string By, bool Verified);
+
+/// <summary>The record of a job, as data for the printable page. It prints what was shown at the time.</summary>
+/// <param name="Opened">What came in, with its limits and their source.</param>
+/// <param name="VinSays">What the check digit says; null without a VIN.</param>
+/// <param name="Brakes">Per corner: architecture and why.</param>
+/// <param name="Verdicts">Every verdict with its reasoning.</param>
+/// <param name="Torques">Every torque.</param>
+/// <param name="Log">Every event in order, lifted ones too.</param>
+/// <param name="Fitted">What was fitted.</param>
+/// <param name="Advice">What the driver should know.</param>
+/// <param name="Finished">True once handed over.</param>
+/// <param name="OpenPoints">What is still open.</param>
+public sealed record JobRecord(
+    JobOpened Opened, string? VinSays, IReadOnlyList<string> Brakes, IReadOnlyList<LimitVerdict> Verdicts, IReadOnlyList<RecordTorque> Torques,
+    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints)
+{
+    /// <summary>The record of a job.</summary>
+    public static JobRecord Of(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
+        var verdicts = Core.Sides.Both.SelectMany(s => state.Corner(s).Verdicts).ToArray();
+        return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
+            [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
+            [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
+            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), AdviceFor(verdicts, state), state.HandedOver,
+            state.HandedOver ? [] : [$"{state.Remaining.Length} steps are still open.", .. state.CannotBeMet]);
+    }
+
+    private static string Brake(JobState state, Side side)
+    {
+        var word = side == Side.Left ? "Left" : "Right";
+        if (state.Corner(side).Ruled is not { } ruled) return $"{word}: not identified.";
+        var by = state.Observations(side).Select(LookCatalogue.Words);
+        return $"{word}: {ruled.Ruling.Architecture.Words()}. {ruled.Ruling.Headline}. Seen: {string.Join(", ", by).ToLowerInvariant()}.";
+    }
+
+    private static RecordTorque Torque(TorqueSigned t, string by)
+    {
+        var name = $"{Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
+        var wanted = $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m ({Figure.Of(t.Line.Wanted.PoundForceFeet, 1)} lbf ft)";
+        return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : "none",
+            t.Set is { AppliedLow: { } low, AppliedHigh: { } high } ? $"{Figure.Of(low.NewtonMeters, 1)} to {Figure.Of(high.NewtonMeters, 1)} N m" : t.Reason ?? "",
+            t.Wrench?.Id ?? "spanner, marked", by, t.Verified);
+    }
+
+    private static RecordLine Line(RecordedEvent e, bool voided)
+    {
+        var (what, where) = e.Event switch
+        {
+            JobOpened => ("Job opened", "car"),
+            LookRecorded l => (l.Seen is { } s ? LookCatalogue.Words(new Observation(l.Look, s)) : $"{l.Look.Card().Name}: taken back", l.Side.Word()),
+            PawlLifted => ("Pawl lifted", "car"),
+            NoteAdded => ("Note", "car"),
+            var other when RunSheets.Row(other) is { } row => (row.Name, row.Lane.ToString().ToLowerInvariant()),
+            _ => (e.Event.GetType().Name, "car"),
+        };
+        var detail = e.Event switch
+        {
+            JobOpened o => o.Complaint,
+            PawlLifted p => $"{p.Reason}; {p.Voided.Count} undone",
+            NoteAdded n => n.Text,
+            StepDone s => Join(RunSheets.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null),
+            StopSignSeen s => Join(RunSheets.Detail(s), s.Note),
+            var other => RunSheets.Detail(other),
+        };
+        return new(e.Seq, e.OccurredAt, e.Technician, what, where, detail, voided);
+    }
+
+    private static List<string> FittedIn(JobState state)
+    {
+        List<string> list = [];
+        foreach (var side in Core.Sides.Both)
+        {
+            if (state.Car.Get(Corner.Pads, side) == Pads.New) list.Add($"New pads, {side.Word()}.");
+            if (state.Car.Get(Corner.Rotor, side) == Rotor.New) list.Add($"New rotor, {side.Word()}.");
+            if (state.Car.Get(Corner.NewBolts, side) == NewBolts.LaidOut) list.Add($"New single-use bolts, {side.Word()}.");
+        }
+
+        return list;
+    }
+
+    private static List<string> AdviceFor(LimitVerdict[] verdicts, JobState state)
+    {
+        List<string> list = ["Wheel nuts are checked again after 50 to 80 km."];
+        list.AddRange(verdicts.Where(v => v.What.StartsWith("Rotor", StringComparison.Ordinal) && v.Verdict != Verdict.Inside && !state.Setup.Rotors)
+            .Select(v => $"{v.What}: {Figure.Of(v.Value.Millimeters)} mm against a minimum of {Figure.Of(v.Limit.Millimeters)} mm is not passed. New rotors on this axle."));
+        if (state.Setup.Scope is JobScope.Pads or JobScope.PadsAndRotors) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
+        return list;
+    }
+
+    private static string Join(params string?[] parts) => string.Join("; ", parts.Where(p => !string.IsNullOrEmpty(p)));
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+}

@@ -1,0 +1,353 @@
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+using UnitsNet;
+using TorqueQuantity = UnitsNet.Torque;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>The job does not allow this now. Nothing was recorded.</summary>
+public sealed class NotAllowedException(string message, IReadOnlyList<string> because, IReadOnlyList<int> interlocks) : Exception(message)
+{
+    /// <summary>What is lacking, in words.</summary>
+    public IReadOnlyList<string> Because { get; } = because;
+
+    /// <summary>The interlocks that stand in the way.</summary>
+    public IReadOnlyList<int> Interlocks { get; } = interlocks;
+}
+
+/// <summary>What comes with clicking on a step.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Readings">Readings.</param>
+/// <param name="Acknowledged">Cautions acknowledged.</param>
+/// <param name="FoundOtherwise">True when the technician found the other outcome (fluid showing).</param>
+/// <param name="Report">What a scan tool said.</param>
+/// <param name="Note">A note.</param>
+public sealed record ClickOn(StepKey Step, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, bool FoundOtherwise, ToolReport? Report, string? Note);
+
+/// <summary>What comes with signing a torque.</summary>
+/// <param name="Step">The torque step.</param>
+/// <param name="Index">Which of them, from 1.</param>
+/// <param name="Wrench">The wrench; null when it cannot be verified.</param>
+/// <param name="Crowfoot">The crowfoot, if one is used.</param>
+/// <param name="Unit">The unit shown on the wrench.</param>
+/// <param name="EnteredTorque">A figure entered by hand; only where the sheet has none.</param>
+/// <param name="EnteredPerCorner">How many of them, with a figure entered by hand.</param>
+/// <param name="UnverifiedReason">Why it cannot be verified; null when it is.</param>
+public sealed record SignTorque(StepKey Step, int Index, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, TorqueQuantity? EnteredTorque, int? EnteredPerCorner, string? UnverifiedReason);
+
+/// <summary>Checks a command against the state and makes its event. Pure: the caller appends it.</summary>
+public static class JobRules
+{
+    /// <summary>Opens a job.</summary>
+    /// <exception cref="InputException">Naming every field that is wrong.</exception>
+    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(vehicle);
+        ArgumentNullException.ThrowIfNull(sheet);
+        new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
+        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules);
+    }
+
+    /// <summary>Settles the questions before lifting.</summary>
+    /// <exception cref="InputException">A question missing, unknown, or answered in a way that holds the job.</exception>
+    public static LookOverDone LookOver(JobState state, IReadOnlyList<LookOverItem> answers)
+    {
+        ArgumentNullException.ThrowIfNull(answers);
+        RequireOpen(state);
+        if (state.Car.Get(Car.LookedOver) == Done.Yes) throw new NotAllowedException("The car has been looked over.", ["Lift the pawl on it first."], []);
+        var checks = new Checks();
+        foreach (var q in LookOverQuestions.All)
+        {
+            var given = answers.Where(a => a.Id == q.Id).ToArray();
+            var allowed = string.Join(" or ", q.Settles.Select(s => s == LookOverAnswer.NotKnown ? "not known" : s.ToString().ToLowerInvariant()));
+            if (given.Length != 1) checks.Add(q.Id, given.Length == 0 ? "nothing" : "several answers", allowed, $"\"{q.Question}\" has no single answer yet.");
+            else if (!q.Settles.Contains(given[0].Answer)) checks.Add(q.Id, given[0].Answer.ToString(), allowed, q.Otherwise);
+        }
+
+        foreach (var a in answers.Where(a => LookOverQuestions.All.All(q => q.Id != a.Id)))
+            checks.Add("answers", Figure.Shorten(a.Id), string.Join(", ", LookOverQuestions.All.Select(q => q.Id)), "That question is not one of those asked before lifting.");
+        checks.ThrowIfAny();
+        return new(answers);
+    }
+
+    /// <summary>Records a look.</summary>
+    /// <exception cref="InputException">An answer the look cannot have.</exception>
+    /// <exception cref="NotAllowedException">A push test on a mechanism not known to be relaxed, or after the corner was ruled on.</exception>
+    public static LookRecorded Record(JobState state, Side side, Look look, Seen? seen)
+    {
+        RequireOpen(state);
+        if (seen is { } s) LookCatalogue.Check(new(look, s));
+        else if (!Enum.IsDefined(look)) throw new InputException(new InputError("look", look.ToString(), "a known look", "That look is not one this product knows."));
+        var relaxed = state.MechanismRelaxed(side);
+        if (look == Look.PushMoves && seen is not null && !relaxed)
+            throw new NotAllowedException("Not yet: a push proves nothing while the mechanism may be loaded.", ["Needs the spindle back, or the cable slack and the lever on its stop."], [5]);
+        if (state.Corner(side).Ruled is { MethodUndecided: false })
+            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Lift the pawl on its identification first."], []);
+        return new(side, look, seen, relaxed);
+    }
+
+    /// <summary>Rules on a corner from its looks.</summary>
+    /// <exception cref="NotAllowedException">While nothing can be ruled.</exception>
+    public static BrakeRuled Rule(JobState state, Side side)
+    {
+        RequireOpen(state);
+        if (state.Corner(side).Ruled is { MethodUndecided: false })
+            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Lift the pawl on its identification first."], []);
+        var found = Identify.Corner(state.Observations(side), state.Corner(side).Looks.TryGetValue(Look.PushMoves, out var push) && push.MechanismRelaxed);
+        if (found.Ruled is not { } architecture)
+        {
+            throw new NotAllowedException("Not yet: the looks do not settle it.",
+                [found.Contradictions.Count > 0 ? "Look again: " + string.Join(" and ", found.Contradictions.Select(LookCatalogue.Words)) : $"{found.Standing.Count} still stand. Next: {found.Next?.Look.Card().Question}"], []);
+        }
+
+        if (state.Corner(side).Ruled is { MethodUndecided: true } && found.MethodUndecided)
+            throw new NotAllowedException("Both motor designs still stand.", ["Needs the gentle push, with the spindle back."], []);
+        return new(side, found.Standing, RetractionRuling.Decide(architecture, side, state.Opened!.Sheet.Piston, found.MethodUndecided), found.MethodUndecided);
+    }
+
+    /// <summary>Chooses the route into the service position.</summary>
+    /// <exception cref="NotAllowedException">When none is to be chosen now.</exception>
+    public static RouteChosen Choose(JobState state, ServiceRoute route)
+    {
+        RequireOpen(state);
+        RequireAllowed(state, new("choose-route", null));
+        return state.Route is null ? new(route) : throw new NotAllowedException("The route has been chosen.", ["Lift the pawl on it first."], []);
+    }
+
+    /// <summary>Clicks a step on.</summary>
+    /// <exception cref="InputException">A reading missing, impossible, or a caution not acknowledged.</exception>
+    /// <exception cref="NotAllowedException">The step is not allowed now; every condition and interlock is named.</exception>
+    public static JobEvent Click(JobState state, ClickOn command, bool isLead)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        RequireOpen(state);
+        var type = StepCatalogue.Find(command.Step.StepId)
+            ?? throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a step of the run sheet", "There is no such step."));
+        if (type.Lane == Lane.Corner != command.Step.Side is not null)
+            throw new InputException(new InputError("side", command.Step.Side?.Word() ?? "none", type.Lane == Lane.Corner ? "left or right" : "none", $"{type.Name} belongs to {(type.Lane == Lane.Corner ? "a corner" : "the car")}."));
+        if (type.Id is "look-over" or "identify" or "choose-route" or "push-tried")
+            throw new NotAllowedException($"{type.Name} is finished on its own bench.", ["Answer it there."], []);
+        if (type.Torques is not null) throw new NotAllowedException($"{type.Name} is finished by signing every one of them.", ["Sign the torque."], []);
+        if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
+        RequireAllowed(state, command.Step);
+        CheckReadings(type, command);
+
+        var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
+        if (type.LeadOnly && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
+        if (type.Id is "service-entered" or "service-closed" && command.Report is null)
+            throw new InputException(new InputError("report", "nothing", "what the tool said", "Say what the scan tool said: finished, or refused."));
+        if (command.Report is { Succeeded: false } refused) return new ToolRefused(command.Step, refused);
+        if (type.Id == "battery-held") RequireVoltage(state, command);
+
+        return Judged(state, type, command, note);
+    }
+
+    /// <summary>Signs one torque.</summary>
+    /// <exception cref="InputException">A figure that cannot be, or a wrench that does not serve.</exception>
+    /// <exception cref="NotAllowedException">The step is not allowed now.</exception>
+    public static TorqueSigned Sign(JobState state, SignTorque command, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        RequireOpen(state);
+        if (StepCatalogue.Find(command.Step.StepId) is not { Torques: { } role })
+            throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a torque step", "That step carries no torque."));
+        if (command.Step.Side is null) throw new InputException(new InputError("side", "none", "left or right", "A torque belongs to a corner."));
+        RequireAllowed(state, command.Step);
+        var line = LineFor(state, role, command);
+        new Checks().Range("index", command.Index, 1, line.PerCorner, "").ThrowIfAny();
+        if (state.Signatures(command.Step).Any(s => s.Index == command.Index))
+            throw new NotAllowedException($"Number {command.Index} is signed.", ["Take the next one."], []);
+        if (command.UnverifiedReason is { } why)
+        {
+            new Checks().Text("unverifiedReason", why, 200).ThrowIfAny();
+            return new(command.Step, command.Index, line, null, null, null, command.Unit, false, why.Trim());
+        }
+
+        var wrench = command.Wrench ?? throw new InputException(new InputError("wrenchId", "none", "a wrench of the workshop", "Choose the wrench: the record carries it."));
+        var set = TorqueSetting.Compute(line, wrench, command.Crowfoot, today);
+        if (!set.WrenchServes)
+            throw new InputException(new InputError("wrenchId", wrench.Id, "a wrench that reaches the figure and is in date", set.Questions.First(q => q.Kind == TorqueQuestionKind.Wrench).Says));
+        return new(command.Step, command.Index, line, set, wrench, command.Crowfoot, command.Unit, true, null);
+    }
+
+    /// <summary>The fastener line of a torque step: the sheet's, or the one entered by hand where the sheet has none.</summary>
+    private static TorqueLine LineFor(JobState state, FastenerRole role, SignTorque command)
+    {
+        if (state.Opened!.Sheet.Line(role) is { } line) return line;
+        if (state.Signatures(command.Step).FirstOrDefault() is { } earlier) return earlier.Line;
+        if (command.EnteredTorque is not { } torque)
+            throw new InputException(new InputError("enteredTorqueNm", "nothing", "1 to 500 N m", $"The sheet has no figure for a {Fasteners.Words(role)}: enter the maker's, with its unit."));
+        var entered = new TorqueLine(role, command.EnteredPerCorner ?? 0, null, null, PropertyClass.NotKnown, "as found", torque, null, false, true, false, "Entered by hand");
+        var checks = new Checks();
+        entered.CheckInto(checks);
+        checks.ThrowIfAny();
+        return entered;
+    }
+
+    /// <summary>Records a stop sign. Those that hold the corner take its piston out of the plan until the pawl is lifted on them.</summary>
+    /// <exception cref="NotAllowedException">When that piston is not being retracted.</exception>
+    public static StopSignSeen Stop(JobState state, Side side, StopSign sign, string? note)
+    {
+        RequireOpen(state);
+        if (!Enum.IsDefined(sign)) throw new InputException(new InputError("sign", sign.ToString(), "a known stop sign", "That stop sign is not known."));
+        RequireAllowed(state, new("piston-home", side));
+        var card = RetractionRuling.Stops(RetractMethod.TurnAndPush).First(c => c.Sign == sign);
+        return new(side, sign, card.HoldsCorner, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
+    }
+
+    /// <summary>What lifting an event would void: itself, and every later step that could not have been done without it.</summary>
+    /// <exception cref="InputException">No such event, or one that cannot be lifted.</exception>
+    public static PawlLifted Lift(JobState state, Guid target, string reason, bool isLead, Guid technicianId)
+    {
+        RequireOpen(state, evenHandedOver: true);
+        new Checks().Text("reason", reason, 200).ThrowIfAny();
+        var recorded = state.Log.FirstOrDefault(e => e.Id == target)
+            ?? throw new InputException(new InputError("target", target.ToString(), "an event of this job", "There is no such step in this job."));
+        if (state.Voided.Contains(target)) throw new NotAllowedException("That pawl has been lifted already.", [], []);
+        if (recorded.Event is not (StepDone or TorqueSigned or LookOverDone or BrakeRuled or RouteChosen or StopSignSeen))
+            throw new InputException(new InputError("target", recorded.Event.GetType().Name, "a finished step, a signature, a ruling or a stop sign", "That cannot be lifted: it stays as it is."));
+        if (!isLead && recorded.TechnicianId != technicianId)
+            throw new NotAllowedException("Only the lead lifts a pawl that someone else clicked.", [$"{recorded.Technician} did this step."], []);
+        return new(target, DependsOn(state, target), reason.Trim());
+    }
+
+    /// <summary>Replays the job without the target; whatever is then no longer allowed depended on it.</summary>
+    private static List<Guid> DependsOn(JobState state, Guid target)
+    {
+        List<Guid> voided = [target];
+        var standing = state.Standing.Where(e => e.Event is not PawlLifted).ToList();
+        var replay = JobState.Fold(standing.TakeWhile(e => e.Id != target));
+        foreach (var e in standing.SkipWhile(e => e.Id != target).Skip(1))
+        {
+            var step = e.Event switch { StepDone s => s.Step, TorqueSigned t => t.Step, StopSignSeen s => new("piston-home", s.Side), RouteChosen => new("choose-route", null), _ => null };
+            if (step is not null && !Planner.Why(replay.Setup, replay.Car, step).Allowed) voided.Add(e.Id);
+            else replay = replay.With(e);
+        }
+
+        return voided;
+    }
+
+    private static StepDone Judged(JobState state, StepType type, ClickOn command, string? note)
+    {
+        var otherwise = command.FoundOtherwise && type.Otherwise.Count > 0;
+        List<LimitVerdict> verdicts = [];
+        TravelResult? travel = null;
+        RoomResult? room = null;
+        if (type.Id == "measured")
+        {
+            var side = command.Step.Side!.Value;
+            verdicts = JobMeasuring.Verdicts(state, side, command.Readings);
+            travel = JobMeasuring.Travel(state, side, command.Readings);
+            room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(state.LevelPercent ?? 100, 0, 150), travel.Displaced);
+            otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
+        }
+        else if (type.Id == "reservoir-again" && state.Corner(command.Step.Side!.Value).Travel is { } known)
+        {
+            room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, command.Readings[0].Value, known.Displaced);
+            otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
+        }
+        else if (type.Id == "fluid-drawn" && state.Corner(command.Step.Side!.Value).Travel is { } expected)
+        {
+            var drawn = command.Readings[0].Value / state.Opened!.Sheet.Reservoir.Band.Milliliters * 100;
+            room = ReservoirRoom.Judge(state.Opened.Sheet.Reservoir, Math.Clamp((state.LevelPercent ?? 100) - drawn, 0, 150), expected.Displaced);
+            if (room.Verdict == RoomVerdict.DrawOffFirst)
+                throw new InputException(new InputError(nameof(ReadingKind.FluidDrawn), Figure.Of(command.Readings[0].Value), $"at least {Figure.Of(command.Readings[0].Value + room.DrawOff.Milliliters, 1)} mL", $"Not enough yet: draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL more."));
+        }
+
+        return new(command.Step, otherwise, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note);
+    }
+
+    private static void CheckReadings(StepType type, ClickOn command)
+    {
+        var checks = new Checks();
+        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks);
+        foreach (var kind in type.Readings.Where(k => !k.Card().Optional && command.Readings.All(r => r.Kind != k)))
+        {
+            var card = kind.Card();
+            checks.Add(kind.ToString(), "nothing", $"{Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}", $"{card.Name} is missing: {Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}.");
+        }
+
+        foreach (var reading in command.Readings.Where(r => !type.Readings.Contains(r.Kind) || command.Readings.Count(x => x.Kind == r.Kind) > 1))
+            checks.Add(reading.Kind.ToString(), Figure.Of(reading.Value), "the readings of this step, once each", $"{type.Name} does not take that reading, or has it twice.");
+        foreach (var caution in type.Cautions.Where(c => c.MustAcknowledge && !command.Acknowledged.Contains(c.Id)))
+            checks.Add("acknowledged", "not acknowledged", caution.Id, $"Acknowledge first: {caution.Says}");
+        foreach (var id in command.Acknowledged.Where(a => type.Cautions.All(c => c.Id != a)))
+            checks.Add("acknowledged", Figure.Shorten(id), string.Join(", ", type.Cautions.Select(c => c.Id)), "That caution does not stand at this step.");
+        if (command.Note is { Length: > 500 } note) checks.Add("note", Figure.Shorten(note), "at most 500 characters", "The note is longer than 500 characters.");
+        if (command.Report is { } report && (report.Words.Length > 500 || report.Codes.Length > 500))
+            checks.Add("report", Figure.Shorten(report.Words), "at most 500 characters", "What the tool said is longer than 500 characters.");
+        checks.ThrowIfAny();
+    }
+
+    private static void RequireVoltage(JobState state, ClickOn command)
+    {
+        var floor = state.Opened!.Sheet.Electric?.BatteryFloor ?? JobMeasuring.DefaultBatteryFloor;
+        var volts = command.Readings.First(r => r.Kind == ReadingKind.BatteryVoltage).Value;
+        if (volts < floor.Volts)
+            throw new InputException(new InputError(nameof(ReadingKind.BatteryVoltage), Figure.Of(volts), $"at least {Figure.Of(floor.Volts)} V", $"{Figure.Of(volts)} V is under the floor of {Figure.Of(floor.Volts)} V: charge it first, or the tool refuses."));
+    }
+
+    private static void RequireAllowed(JobState state, StepKey step)
+    {
+        var why = Planner.Why(state.Setup, state.Car, step);
+        if (!why.Allowed) throw new NotAllowedException("Not yet.", why.Lacking, why.Interlocks);
+        if (!Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(step))
+            throw new NotAllowedException("Not needed now.", ["It is done already, or what is left does not ask for it here."], []);
+    }
+
+    private static void RequireOpen(JobState state, bool evenHandedOver = false)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
+        if (state.HandedOver && !evenHandedOver) throw new NotAllowedException("The car was handed over: the record is closed.", ["Correcting adds to it: lift the hand-over with a reason."], []);
+    }
+}
+
+/// <summary>What a job's readings say.</summary>
+internal static class JobMeasuring
+{
+    /// <summary>The usual floor for a service routine. Common practice, no source.</summary>
+    public static readonly ElectricPotential DefaultBatteryFloor = ElectricPotential.FromVolts(12.0);
+
+    private static readonly Length DefaultMinimumLining = Length.FromMillimeters(2.0);
+
+    public static TravelResult Travel(JobState state, Side side, IReadOnlyList<Reading> readings)
+    {
+        var sheet = state.Opened!.Sheet;
+        var rotor = Mm(readings, ReadingKind.RotorThickness);
+        var method = state.Corner(side).Ruled?.Ruling.Method;
+        var lead = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn ? sheet.Piston.Lead : null;
+        return HowFar.Compute(new(
+            new(Mm(readings, ReadingKind.InnerPad), Mm(readings, ReadingKind.OuterPad), rotor),
+            new(sheet.Pads.NewInnerTotal, sheet.Pads.NewOuterTotal, state.Setup.Rotors ? sheet.Rotor.NewThickness : rotor),
+            Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null), state.Setup.Rules.RetractDepth);
+    }
+
+    public static List<LimitVerdict> Verdicts(JobState state, Side side, IReadOnlyList<Reading> readings)
+    {
+        var sheet = state.Opened!.Sheet;
+        var least = sheet.Pads.MinimumLining ?? DefaultMinimumLining;
+        List<LimitVerdict> verdicts = [];
+        foreach (var (kind, name) in new[] { (ReadingKind.InnerPad, "Inner lining"), (ReadingKind.OuterPad, "Outer lining") })
+        {
+            // A worn-through pad reads thinner than its backing plate: that is no lining, not a negative one.
+            var lining = Length.FromMillimeters(Math.Max(0, Mm(readings, kind).Millimeters - sheet.Pads.Backing.Millimeters));
+            verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(readings, kind), sheet.Pads.MinimumLining is null));
+        }
+
+        if (sheet.Rotor.MinimumThickness is { } minimum)
+            verdicts.Add(LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(readings, ReadingKind.RotorThickness), false));
+        return verdicts;
+    }
+
+    private static Length Mm(IReadOnlyList<Reading> readings, ReadingKind kind) => Length.FromMillimeters(readings.First(r => r.Kind == kind).Value);
+
+    private static Instrument Instrument(IReadOnlyList<Reading> readings, ReadingKind kind) =>
+        InstrumentCatalogue.Find(readings.First(r => r.Kind == kind).InstrumentId ?? kind.Card().Instrument!)!;
+}

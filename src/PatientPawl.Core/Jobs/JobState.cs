@@ -1,0 +1,222 @@
+using System.Collections.Immutable;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>What is known of one corner.</summary>
+/// <param name="Looks">The observations that stand.</param>
+/// <param name="Ruled">The ruling, once made.</param>
+/// <param name="Travel">How far, once measured.</param>
+/// <param name="Verdicts">Verdicts, once judged.</param>
+/// <param name="Stop">The stop sign that holds this corner, if any.</param>
+public sealed record CornerFile(ImmutableSortedDictionary<Look, LookRecorded> Looks, BrakeRuled? Ruled, TravelResult? Travel, IReadOnlyList<LimitVerdict> Verdicts, StopSignSeen? Stop)
+{
+    /// <summary>Nothing known.</summary>
+    public static CornerFile Empty { get; } = new(ImmutableSortedDictionary<Look, LookRecorded>.Empty, null, null, [], null);
+}
+
+/// <summary>When a hold was met.</summary>
+/// <param name="At">The client's clock.</param>
+/// <param name="Steps">How many steps had been done by then.</param>
+public sealed record HoldMet(DateTimeOffset At, int Steps);
+
+/// <summary>The state of a job: everything shown is computed from this, and this from the events alone. Immutable.</summary>
+public sealed class JobState
+{
+    private readonly Lazy<(ImmutableArray<StepKey> Steps, IReadOnlyList<string> Cannot)> _plan;
+
+    private JobState(Parts parts, ImmutableArray<StepKey>? remaining)
+    {
+        Now = parts;
+        _plan = remaining is { } known
+            ? new((known, []))
+            : new(() =>
+            {
+                var plan = Planner.Make(parts.Setup, parts.Car);
+                return ([.. plan.Steps], plan.CannotBeMet);
+            });
+    }
+
+    private Parts Now { get; }
+
+    /// <summary>The opening event; null in an empty state.</summary>
+    public JobOpened? Opened => Now.Opened;
+    /// <summary>Version: the seq of the last event.</summary>
+    public int Version => Now.Log.IsEmpty ? 0 : Now.Log[^1].Seq;
+    /// <summary>Every event, voided ones too.</summary>
+    public ImmutableList<RecordedEvent> Log => Now.Log;
+    /// <summary>Ids of voided events.</summary>
+    public ImmutableHashSet<Guid> Voided => Now.Voided;
+    /// <summary>Events that stand.</summary>
+    public IEnumerable<RecordedEvent> Standing => Now.Log.Where(e => !Now.Voided.Contains(e.Id));
+    /// <summary>What the plan is made for.</summary>
+    public PlanSetup Setup => Now.Setup;
+    /// <summary>The state of the car.</summary>
+    public CarState Car => Now.Car;
+    /// <summary>The route, once chosen.</summary>
+    public ServiceRoute? Route => Now.Setup.Route;
+    /// <summary>Reservoir level in per cent of the band, as last read and carried forward; null before the first look.</summary>
+    public double? LevelPercent => Now.LevelPercent;
+    /// <summary>Battery voltage as last read.</summary>
+    public double? BatteryVolts => Now.BatteryVolts;
+    /// <summary>Holds met so far.</summary>
+    public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
+    /// <summary>The remaining steps in order.</summary>
+    public ImmutableArray<StepKey> Remaining => _plan.Value.Steps;
+    /// <summary>What no order can reach from here, in words.</summary>
+    public IReadOnlyList<string> CannotBeMet => _plan.Value.Cannot;
+    /// <summary>True once the car was handed over.</summary>
+    public bool HandedOver => Car.Get(Planning.Car.HandedOver) == Done.Yes;
+
+    /// <summary>A corner's file.</summary>
+    public CornerFile Corner(Side side) => side == Side.Left ? Now.Left : Now.Right;
+
+    /// <summary>The signatures that stand for a torque step.</summary>
+    public IReadOnlyList<TorqueSigned> Signatures(StepKey step) => [.. Standing.Select(e => e.Event).OfType<TorqueSigned>().Where(t => t.Step == step)];
+
+    /// <summary>True when a straight push proves something: the mechanism is known to be relaxed.</summary>
+    public bool MechanismRelaxed(Side side) => Setup.IsMotor ? Car.Get(Planning.Corner.Spindle, side) == Spindle.Back
+        : Setup.IsCable ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
+        : Setup.IsHat;
+
+    /// <summary>The observations that stand at a corner.</summary>
+    public IReadOnlyList<Observation> Observations(Side side) => [.. Corner(side).Looks.Values.Select(l => new Observation(l.Look, l.Seen!.Value))];
+
+    /// <summary>Folds events, in order of seq. Never re-checks rules and never fails on an event it can read.</summary>
+    public static JobState Fold(IEnumerable<RecordedEvent> events)
+    {
+        var log = events.ToImmutableList();
+        var voided = log.Select(e => e.Event).OfType<PawlLifted>().SelectMany(l => l.Voided).ToImmutableHashSet();
+        var state = new JobState(Parts.Empty with { Voided = voided }, []);
+        return log.Aggregate(state, (s, e) => s.Step(e));
+    }
+
+    /// <summary>The state with one more event.</summary>
+    public JobState With(RecordedEvent recorded)
+    {
+        ArgumentNullException.ThrowIfNull(recorded);
+        return recorded.Event is PawlLifted ? Fold(Log.Add(recorded)) : Step(recorded);
+    }
+
+    private JobState Step(RecordedEvent recorded)
+    {
+        var next = Now with { Log = Now.Log.Add(recorded) };
+        return Now.Voided.Contains(recorded.Id) ? Same(next) : recorded.Event switch
+        {
+            JobOpened e => Replan(next with { Opened = e, Setup = StartSetup(e), Car = StartSetup(e).Start() }),
+            LookOverDone e => LookedOver(next, e),
+            LookRecorded e => Same(next.WithCorner(e.Side, c => c with { Looks = e.Seen is null ? c.Looks.Remove(e.Look) : c.Looks.SetItem(e.Look, e) })),
+            BrakeRuled e => Ruled(next, e),
+            RouteChosen e => Replan(Resetup(next, next.Setup with { Route = e.Route })),
+            StepDone e => Clicked(Measured(next, e), e.Step, e.Otherwise, recorded),
+            TorqueSigned e => Signed(next, e, recorded),
+            StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
+            PawlLifted e => Replan(next with { Car = Doubted(next, e) }),
+            _ => Same(next),
+        };
+    }
+
+    private JobState Same(Parts parts) => new(parts, _plan.IsValueCreated && CannotBeMet.Count == 0 ? Remaining : null);
+
+    private static JobState Replan(Parts parts) => new(parts, null);
+
+    private static PlanSetup StartSetup(JobOpened e) =>
+        (PlanSetup.For(null, e.Scope) with { Rules = e.Rules }).WithSheet(e.Sheet);
+
+    private static Parts Resetup(Parts parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Onto(parts.Car, parts.Setup) };
+
+    private static JobState LookedOver(Parts next, LookOverDone e)
+    {
+        var simulated = e.Answers.Any(a => a is { Id: LookOverQuestions.SimulatedPedal, Answer: LookOverAnswer.Yes });
+        var parts = Resetup(next, next.Setup with { SimulatedPedal = simulated });
+        return Replan(parts with { Car = parts.Car.With(Planning.Car.LookedOver, Done.Yes) });
+    }
+
+    private static JobState Ruled(Parts next, BrakeRuled e)
+    {
+        var corner = new CornerSetup(e.Ruling.Architecture, e.MethodUndecided);
+        var setup = e.Side == Side.Left ? next.Setup with { Left = corner } : next.Setup with { Right = corner };
+        var parts = Resetup(next, setup).WithCorner(e.Side, c => c with { Ruled = e });
+        return Replan(parts with { Car = parts.Car.With(Planning.Corner.Identified, e.Side, Done.Yes) });
+    }
+
+    private JobState Clicked(Parts next, StepKey step, bool otherwise, RecordedEvent recorded)
+    {
+        ImmutableArray<StepKey>? rest = null;
+        if (!otherwise && CannotBeMet.Count == 0 && Planner.After(Now.Setup, Now.Car, Remaining, step) is { } after) rest = [.. after];
+        var car = Planner.Apply(Now.Setup, Now.Car, step, otherwise);
+        var done = next with { Car = car, Steps = next.Steps + 1 };
+        foreach (var hold in Holds.All)
+        {
+            if (!done.HoldsMet.ContainsKey(hold.Id) && hold.Applies(done.Setup) && hold.Met(done.Setup, car))
+                done = done with { HoldsMet = done.HoldsMet.Add(hold.Id, new(recorded.OccurredAt, done.Steps)) };
+        }
+
+        return new(done, rest);
+    }
+
+    private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
+    {
+        var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
+        if (!e.Verified) next = next with { Car = next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) };
+        if (signed < e.Line.PerCorner) return e.Verified ? Same(next) : Replan(next);
+        var clicked = Clicked(next, e.Step, false, recorded);
+        return e.Verified ? clicked : Replan(clicked.Now with { Car = clicked.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) });
+    }
+
+    private static Parts Measured(Parts next, StepDone e)
+    {
+        foreach (var reading in e.Readings)
+        {
+            next = reading.Kind switch
+            {
+                ReadingKind.ReservoirLevel => next with { LevelPercent = reading.Value },
+                ReadingKind.BatteryVoltage => next with { BatteryVolts = reading.Value },
+                ReadingKind.FluidDrawn => next with { LevelPercent = next.LevelPercent - Percent(next, reading.Value) },
+                _ => next,
+            };
+        }
+
+        if (e.Step is { StepId: "measured", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
+        // What this piston sent back stands in the reservoir until someone looks again.
+        if (e.Step is { StepId: "piston-home", Side: { } home } && next.Corner(home).Travel is { } t)
+            next = next with { LevelPercent = next.LevelPercent + Percent(next, t.Displaced.Milliliters) };
+        return next;
+    }
+
+    private static double Percent(Parts parts, double millilitres) => parts.Opened is { } o ? millilitres / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
+
+    /// <summary>After a lift, whatever it touched of spindle, service position or hydraulics is unknown until verified.</summary>
+    private static CarState Doubted(Parts parts, PawlLifted lift)
+    {
+        var car = parts.Car;
+        foreach (var e in parts.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event).OfType<StepDone>())
+        {
+            var makes = StepCatalogue.Find(e.Step.StepId)?.Makes ?? [];
+            if (makes.Any(m => m.Variable == Planning.Corner.Spindle))
+            {
+                foreach (var side in e.Step.Side is { } s ? [s] : Core.Sides.Both)
+                    if (car.Get(Planning.Corner.Spindle, side) != Spindle.None) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
+            }
+
+            if (e.Step.StepId is "service-entered" or "service-closed") car = car.With(Planning.Car.Brake, ParkingBrake.Unknown);
+            if (makes.Any(m => m.Variable == Planning.Car.Hydraulics || m.Variable == Planning.Corner.Piston)) car = car.With(Planning.Car.Hydraulics, Planning.Hydraulics.Unknown);
+        }
+
+        return car;
+    }
+
+    private sealed record Parts(
+        JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
+        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps)
+    {
+        public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
+            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0);
+
+        public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
+        public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };
+    }
+}

@@ -1,0 +1,330 @@
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>A lane of the run sheet.</summary>
+public enum SheetLane
+{
+    /// <summary>Left corner.</summary>
+    Left,
+    /// <summary>The car.</summary>
+    Car,
+    /// <summary>Right corner.</summary>
+    Right,
+}
+
+/// <summary>A finished row.</summary>
+/// <param name="EventId">The event, for lifting.</param>
+/// <param name="Lane">Its lane.</param>
+/// <param name="Name">What was done.</param>
+/// <param name="Detail">Figures that came of it.</param>
+/// <param name="By">Initials.</param>
+/// <param name="At">The client's clock.</param>
+/// <param name="LiftedOnOwnBench">False when it can be lifted here.</param>
+public sealed record DoneRow(Guid EventId, SheetLane Lane, string Name, string Detail, string By, DateTimeOffset At, bool LiftedOnOwnBench);
+
+/// <summary>A row still to come.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Lane">Its lane.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Minutes">Usual minutes.</param>
+/// <param name="Stage">Its stage.</param>
+/// <param name="Offered">True when it may be done now.</param>
+/// <param name="Hold">The hold it waits behind; null when none.</param>
+public sealed record AheadRow(StepKey Step, SheetLane Lane, string Name, int Minutes, Stage Stage, bool Offered, string? Hold);
+
+/// <summary>Whether a hold is met.</summary>
+public enum HoldState
+{
+    /// <summary>Met.</summary>
+    Met,
+    /// <summary>Holding now.</summary>
+    Holding,
+    /// <summary>Still to come.</summary>
+    ToCome,
+}
+
+/// <summary>A hold as a bar across the lanes.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Title">Its name.</param>
+/// <param name="Says">What each side lacks, or when it was met.</param>
+/// <param name="State">Met, holding or to come.</param>
+/// <param name="LeftMet">True when the left side has met it.</param>
+/// <param name="RightMet">True when the right side has met it.</param>
+/// <param name="Met">When it was met.</param>
+public sealed record HoldBar(string Id, string Title, string Says, HoldState State, bool LeftMet, bool RightMet, HoldMet? Met);
+
+/// <summary>A tooth of the spine.</summary>
+/// <param name="Stage">The stage.</param>
+/// <param name="StepsLeft">Steps of this stage still in the plan.</param>
+/// <param name="Finished">True when none is left and some were done, or the job is past it.</param>
+public sealed record SpineTooth(Stage Stage, int StepsLeft, bool Finished);
+
+/// <summary>A fact of the car strip.</summary>
+/// <param name="Label">What.</param>
+/// <param name="Value">How it stands.</param>
+/// <param name="DoNot">True when it says "do not".</param>
+public sealed record StripFact(string Label, string Value, bool DoNot);
+
+/// <summary>What the bench needs for the present step.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Stage">Its stage.</param>
+/// <param name="Because">Why it stands here.</param>
+/// <param name="How">How to do it.</param>
+/// <param name="Tools">Tools.</param>
+/// <param name="Parts">Parts and consumables.</param>
+/// <param name="Cautions">Cautions at this step.</param>
+/// <param name="Readings">Readings it carries.</param>
+/// <param name="Torque">The fastener line, when it is a torque step and the sheet has one.</param>
+/// <param name="Role">The fastener role, when it is a torque step.</param>
+/// <param name="Signed">Signatures so far.</param>
+/// <param name="NeedsReport">True when a scan tool's words are asked for.</param>
+/// <param name="CanFindOtherwise">The name of the other outcome, when the technician can find one.</param>
+/// <param name="LeadOnly">True when only the lead may click it on.</param>
+public sealed record StepBench(
+    StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
+    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly);
+
+/// <summary>A corner as its bench shows it.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Looks">The observations that stand.</param>
+/// <param name="Found">What they leave standing.</param>
+/// <param name="PushAllowed">True when a push test would prove something now.</param>
+/// <param name="Ruling">The ruling, once made.</param>
+/// <param name="RulingEventId">Its event, for lifting.</param>
+/// <param name="MethodUndecided">True while both motor designs stand.</param>
+/// <param name="Travel">How far, once measured.</param>
+/// <param name="Verdicts">Verdicts, once judged.</param>
+/// <param name="PistonHome">True once the piston is home.</param>
+/// <param name="RetractOffered">True when the piston may go home now.</param>
+/// <param name="RetractWhyNot">Why it may not.</param>
+/// <param name="Stop">The stop sign that holds the corner.</param>
+/// <param name="StopEventId">Its event, for lifting.</param>
+/// <param name="Room">Room in the reservoir for this piston now; null until measured.</param>
+public sealed record CornerView(
+    Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
+    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, RoomResult? Room);
+
+/// <summary>The run sheet: what is next, what else is allowed, what holds.</summary>
+/// <param name="Now">The bench of the next step; null when nothing is left.</param>
+/// <param name="Also">What else may be done now.</param>
+/// <param name="Done">Finished rows, oldest first.</param>
+/// <param name="Ahead">Rows to come, in order.</param>
+/// <param name="Holds">The holds, in order.</param>
+/// <param name="Spine">The stages.</param>
+/// <param name="Stage">The present stage.</param>
+/// <param name="Strip">The state of the car.</param>
+/// <param name="MinutesLeft">Minutes left for one technician.</param>
+/// <param name="CannotBeMet">What no order can reach, in words.</param>
+/// <param name="NotYet">A telling step that is not allowed, and why.</param>
+public sealed record RunSheet(
+    StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
+    Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet);
+
+/// <summary>A step that is not allowed yet, and why.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Why">Why not.</param>
+public sealed record NotYet(StepKey Step, string Name, string Why);
+
+/// <summary>Composes what the screens show from the state. No rule is decided here.</summary>
+public static class RunSheets
+{
+    private static readonly string[] Telling = ["service-closed", "first-apply", "lever-cycled", "pedal-proved", "caliper-off", "lifted"];
+
+    /// <summary>The run sheet of a job.</summary>
+    public static RunSheet Of(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var offered = Planner.Offered(state.Setup, state.Car, state.Remaining);
+        // One goes on with what one is at: a half-signed bolt set before anything else that is offered.
+        var next = offered.FirstOrDefault(s => state.Signatures(s).Count > 0) ?? state.Remaining.FirstOrDefault(offered.Contains);
+        var holds = Bars(state, out var boundaries);
+        List<AheadRow> ahead = [];
+        for (var i = 0; i < state.Remaining.Length; i++)
+        {
+            var key = state.Remaining[i];
+            var type = StepCatalogue.Find(key.StepId)!;
+            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key), boundaries.FirstOrDefault(b => i < b.Index).Id));
+        }
+
+        var stage = next is null ? Stage.Record : StepCatalogue.Find(next.StepId)!.Stage;
+        var telling = Telling.Select(id => ahead.FirstOrDefault(a => a.Step.StepId == id && !a.Offered)).FirstOrDefault(a => a is not null);
+        return new(
+            next is null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
+            [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)));
+    }
+
+    /// <summary>A corner's bench.</summary>
+    public static CornerView Corner(JobState state, Side side)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var file = state.Corner(side);
+        var step = new StepKey("piston-home", side);
+        var why = Planner.Why(state.Setup, state.Car, step);
+        var pushKnown = file.Looks.TryGetValue(Look.PushMoves, out var push) && push.MechanismRelaxed;
+        RoomResult? room = file.Travel is { } t && state.LevelPercent is { } level
+            ? ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(level, 0, 150), t.Displaced) : null;
+        return new(side, state.Observations(side), Identify.Corner(state.Observations(side), pushKnown), state.MechanismRelaxed(side), file.Ruled?.Ruling,
+            EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
+            state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,
+            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), room);
+    }
+
+    /// <summary>The bench of any step of the plan.</summary>
+    public static StepBench Bench(JobState state, StepKey step)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        ArgumentNullException.ThrowIfNull(step);
+        var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
+        var signed = state.Signatures(step);
+        return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
+            type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed,
+            type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : null, type.LeadOnly);
+    }
+
+    /// <summary>What stands behind a step's name once it is done, in figures.</summary>
+    internal static string Detail(JobEvent e) => e switch
+    {
+        StepDone { Step.StepId: "measured" } s => s.Travel is { } t ? $"{Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "",
+        StepDone { Readings.Count: > 0 } s => string.Join(", ", s.Readings.Select(r => $"{Figure.Of(r.Value)} {r.Kind.Card().Unit}")),
+        StepDone { Report: { } r } => r.Words,
+        TorqueSigned { Verified: true } t => $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m",
+        TorqueSigned => "unverified",
+        BrakeRuled r => r.Ruling.Architecture.Words(),
+        RouteChosen r => r.Route == ServiceRoute.ScanTool ? "scan tool" : "by hand",
+        StopSignSeen s => s.Sign.ToString(),
+        ToolRefused r => r.Report.Words,
+        _ => "",
+    };
+
+    internal static (string Name, SheetLane Lane)? Row(JobEvent e) => e switch
+    {
+        LookOverDone => ("Looked over", SheetLane.Car),
+        BrakeRuled r => ("Brake identified", LaneOf(r.Side)),
+        RouteChosen => ("Route chosen", SheetLane.Car),
+        StepDone s => (StepCatalogue.Find(s.Step.StepId)?.Name ?? s.Step.StepId, LaneOf(s.Step)),
+        TorqueSigned t => ($"{StepCatalogue.Find(t.Step.StepId)?.Name ?? t.Step.StepId} {t.Index}", LaneOf(t.Step)),
+        StopSignSeen s => ("Stop sign", LaneOf(s.Side)),
+        ToolRefused r => ("Tool refused", LaneOf(r.Step)),
+        _ => null,
+    };
+
+    internal static string Initials(string name)
+    {
+        var initials = string.Concat(name.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(w => char.ToUpperInvariant(w[0])));
+        return initials.Length > 3 ? initials[..3] : initials;
+    }
+
+    private static Guid? EventOf(JobState state, Func<JobEvent, bool> test) => state.Standing.LastOrDefault(e => test(e.Event))?.Id;
+
+    private static List<DoneRow> DoneRows(JobState state) =>
+        [.. state.Standing.Select(e => (e, Row: Row(e.Event))).Where(r => r.Row is not null)
+            .Select(r => new DoneRow(r.e.Id, r.Row!.Value.Lane, r.Row.Value.Name, Detail(r.e.Event), Initials(r.e.Technician), r.e.OccurredAt, r.e.Event is ToolRefused))];
+
+    private static SpineTooth Tooth(JobState state, List<AheadRow> ahead, Stage stage, Stage present)
+    {
+        var left = ahead.Count(a => a.Stage == stage);
+        return new(stage, left, left == 0 && (stage < present || state.HandedOver));
+    }
+
+    private static string WhyShort(JobState state, StepKey step)
+    {
+        var why = Planner.Why(state.Setup, state.Car, step);
+        return why.Interlocks.Count > 0 ? Interlocks.All[why.Interlocks[0] - 1].Message : why.Lacking.Count > 0 ? why.Lacking[0] : "Something else comes first.";
+    }
+
+    private static List<HoldBar> Bars(JobState state, out List<(int Index, string Id)> boundaries)
+    {
+        boundaries = [];
+        List<HoldBar> bars = [];
+        var holding = false;
+        foreach (var hold in Holds.All.Where(h => h.Applies(state.Setup)))
+        {
+            if (state.HoldsMet.TryGetValue(hold.Id, out var met))
+            {
+                bars.Add(new(hold.Id, hold.MetTitle, $"after {met.Steps} steps", HoldState.Met, true, true, met));
+                continue;
+            }
+
+            var until = IndexWhenMet(state, hold);
+            boundaries.Add((until, hold.Id));
+            bars.Add(new(hold.Id, Holds.Title(hold, state.Setup), Lacks(state, hold, until), holding ? HoldState.ToCome : HoldState.Holding,
+                hold.SideMet(state.Setup, state.Car, Side.Left), hold.SideMet(state.Setup, state.Car, Side.Right), null));
+            holding = true;
+        }
+
+        return bars;
+    }
+
+    private static int IndexWhenMet(JobState state, Hold hold)
+    {
+        var car = state.Car;
+        for (var i = 0; i < state.Remaining.Length; i++)
+        {
+            car = Planner.Apply(state.Setup, car, state.Remaining[i], false);
+            if (hold.Met(state.Setup, car)) return i + 1;
+        }
+
+        return state.Remaining.Length + 1;
+    }
+
+    private static string Lacks(JobState state, Hold hold, int until)
+    {
+        List<string> says = [];
+        foreach (var side in Core.Sides.Both.Where(s => !hold.SideMet(state.Setup, state.Car, s)))
+        {
+            var names = state.Remaining.Take(until).Where(k => k.Side == side).Select(k => StepCatalogue.Find(k.StepId)!.Name.ToLowerInvariant()).ToArray();
+            var word = char.ToUpperInvariant(side.Word()[0]) + side.Word()[1..];
+            if (names.Length > 0) says.Add($"{word} lacks {(names.Length <= 3 ? string.Join(", ", names) : $"{names.Length} steps")}.");
+        }
+
+        return says.Count > 0 ? string.Join(" ", says) : hold.CarMet(state.Setup, state.Car) ? "" : "The car is not ready.";
+    }
+
+    private static List<StripFact> Strip(JobState state)
+    {
+        var car = state.Car;
+        var pedalOff = !Planner.Why(state.Setup, car, new(state.Setup.SimulatedPedal ? "pedal-proved-routine" : "pedal-proved", null)).Allowed
+            && Core.Sides.Both.Any(s => car.Get(Planning.Corner.Caliper, s) == Caliper.Hung || car.Get(Planning.Corner.Pads, s) == Pads.None || car.Get(Planning.Corner.SlidePins, s) is Bolts.Snug or Bolts.Out);
+        List<StripFact> strip =
+        [
+            new("Pedal", pedalOff ? "Keep off" : car.Get(Planning.Car.Pedal) switch { Pedal.Proved => "Proved", Pedal.NotPumped => "Not pumped", _ => "As it came" }, pedalOff),
+        ];
+        if (state.Setup.IsMotor)
+        {
+            var keepOff = car.Get(Planning.Car.Tag) == Done.Yes || Core.Sides.Both.Any(s => car.Get(Planning.Corner.Actuator, s) is Actuator.Unplugged or Actuator.Off);
+            strip.Add(new("Brake switch", car.Get(Planning.Car.Tag) == Done.Yes ? "Tagged" : keepOff ? "Do not touch" : "Free", keepOff));
+        }
+
+        strip.Add(new("Parking brake", Words(Planning.Car.Brake, car), false));
+        strip.Add(new("Standing", (car.Get(Planning.Car.Position) == CarPosition.Stands ? "Stands" : "Ground") + (car.Get(Planning.Car.Chocks) == Chocks.In ? ", chocked" : ""), false));
+        if (state.Setup.IsMotor)
+        {
+            strip.Add(new("Ignition", car.Get(Planning.Car.Ignition) == Ignition.On ? "On" : car.Get(Planning.Car.Key) == Key.Away ? "Off, key away" : "Off", false));
+            strip.Add(new("Battery", state.BatteryVolts is { } v ? $"{Figure.Fixed(v, 1)} V" : Words(Planning.Car.Battery, car), false));
+        }
+
+        if (state.Setup.IsCable) strip.Add(new("Cable", Words(Planning.Car.Cable, car), false));
+        strip.Add(new("Hydraulics", Words(Planning.Car.Hydraulics, car), false));
+        strip.Add(new("Reservoir", state.LevelPercent is { } level && state.Opened is { } o ? $"Room {Figure.Of(o.Sheet.Reservoir.Band.Milliliters * (1 - level / 100), 0)} mL" : "Not looked at", false));
+        strip.Add(new("Wheels off", Core.Sides.Both.Count(s => car.Get(Planning.Corner.Wheel, s) == Wheel.Off).ToString(), false));
+        return strip;
+    }
+
+    private static string Words<T>(StateVariable<T> variable, CarState car) where T : struct, Enum
+    {
+        var words = variable.Words(StateVariable<T>.Byte(car.Get(variable)));
+        return char.ToUpperInvariant(words[0]) + words[1..];
+    }
+
+    private static SheetLane LaneOf(StepKey key) => key.Side is { } s ? LaneOf(s) : SheetLane.Car;
+    private static SheetLane LaneOf(Side side) => side == Side.Left ? SheetLane.Left : SheetLane.Right;
+}

@@ -1,0 +1,165 @@
+using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Dapper;
+using Microsoft.Data.Sqlite;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Reasoning;
+
+namespace PatientPawl.Data;
+
+/// <summary>Who sends a command, and when by their clock.</summary>
+public sealed record Sender(Guid TechnicianId, string Technician, DateTimeOffset OccurredAt);
+
+/// <summary>The answer to a command that was appended, now or before.</summary>
+public sealed record Appended(Guid JobId, Guid EventId, int Version);
+
+/// <summary>The job has moved on since the client last looked.</summary>
+public sealed class StaleVersionException(int current, IReadOnlyList<RecordedEvent> since) : Exception("The job has moved on.")
+{
+    public int Current { get; } = current;
+    public IReadOnlyList<RecordedEvent> Since { get; } = since;
+}
+
+/// <summary>The id was used before for something else.</summary>
+public sealed class ReusedIdException() : Exception("That event id was used before, with other contents.");
+
+/// <summary>No such job.</summary>
+public sealed class UnknownJobException(Guid id) : Exception($"There is no job {id}.");
+
+/// <summary>An event as stored: <c>content</c> is what was hashed.</summary>
+public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVersion, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt, JobEvent Event);
+
+/// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
+public sealed class EventStore(Database database, TimeProvider clock)
+{
+    public const int FormatVersion = 1;
+    private readonly ConcurrentDictionary<Guid, JobState> _states = new();
+
+    public JobState State(Guid jobId)
+    {
+        if (_states.TryGetValue(jobId, out var known)) return known;
+        return database.Read(c => Load(c, null, jobId) is { } s ? Keep(jobId, s) : throw new UnknownJobException(jobId));
+    }
+
+    public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by number").Select(Guid.Parse).ToList());
+
+    public int NextNumber() => database.Read(c => NextNumber(c, null));
+
+    /// <summary>
+    /// One command, one transaction: looks up the event id, then the version, then lets <paramref name="decide"/> check the
+    /// rules, then appends and brings the projection along.
+    /// </summary>
+    public Appended Append(Guid jobId, Guid eventId, int expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide)
+    {
+        ArgumentNullException.ThrowIfNull(decide);
+        ArgumentNullException.ThrowIfNull(sender);
+        var requestHash = Hash(Encoding.UTF8.GetBytes(request));
+        var (answer, state) = database.Write<(Appended, JobState?)>((c, t) =>
+        {
+            var seen = c.QueryFirstOrDefault<(string JobId, long Seq, string RequestHash)?>("select job_id, seq, request_hash from job_event where event_id = @id", new { id = eventId.ToString() }, t);
+            if (seen is { } s)
+                return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? (new(jobId, eventId, (int)s.Seq), null) : throw new ReusedIdException();
+
+            var before = _states.GetValueOrDefault(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
+            if (before.Version != expectedVersion)
+                throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expectedVersion)]);
+            var body = decide(before);
+            if (body is JobOpened opened) body = opened with { Number = NextNumber(c, t) };
+            var recorded = new RecordedEvent(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, clock.GetUtcNow());
+            var after = before.With(recorded);
+            SaveProjection(c, t, jobId, after);
+            Insert(c, t, jobId, Content(jobId, recorded), requestHash, eventId, recorded.Seq);
+            return (new(jobId, eventId, recorded.Seq), after);
+        });
+        if (state is not null) Keep(jobId, state);
+        return answer;
+    }
+
+    public IReadOnlyList<BoardCard> Board() =>
+        database.Read(c => c.Query<string>("select card_json from job order by bay, number desc").Select(j => JsonSerializer.Deserialize<BoardCard>(j, PawlJson.Options)!).ToList());
+
+    /// <summary>Rebuilds every projection that another engine version wrote. Done at start.</summary>
+    public void RebuildStaleProjections()
+    {
+        foreach (var id in database.Read(c => c.Query<string>("select id from job where engine_version <> @v", new { v = EngineVersion.Current }).Select(Guid.Parse).ToList()))
+        {
+            var state = State(id);
+            database.Write((c, t) => { SaveProjection(c, t, id, state); return 0; });
+        }
+    }
+
+    /// <summary>Contents and hashes, in order, byte for byte as stored.</summary>
+    public IReadOnlyList<(byte[] Content, string Hash)> Stored(Guid jobId) =>
+        database.Read(c => c.Query<(byte[], string)>("select content, hash from job_event where job_id = @id order by seq", new { id = jobId.ToString() }).ToList());
+
+    /// <summary>
+    /// Stores a whole job whose chain has been verified. Nothing is stored when it is here already (false). The job keeps its
+    /// id; on a clash its number is issued anew in the projection only, because the log is never rewritten.
+    /// </summary>
+    public bool Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events)
+    {
+        ArgumentNullException.ThrowIfNull(events);
+        var state = database.Write<JobState?>((c, t) =>
+        {
+            if (c.ExecuteScalar<long>("select count(*) from job where id = @id", new { id = jobId.ToString() }, t) > 0) return null;
+            var folded = JobState.Fold(events.Select(e => e.Event));
+            SaveProjection(c, t, jobId, folded);
+            foreach (var (content, _, e) in events) Insert(c, t, jobId, content, "import", e.Id, e.Seq);
+            return folded;
+        });
+        if (state is null) return false;
+        Keep(jobId, state);
+        return true;
+    }
+
+    /// <summary>The chain's next hash: SHA-256 over the hash before and the stored bytes.</summary>
+    public static string Chain(string previous, byte[] content)
+    {
+        ArgumentNullException.ThrowIfNull(content);
+        return Hash([.. Encoding.ASCII.GetBytes(previous), .. content]);
+    }
+
+    public static RecordedEvent Read(byte[] content)
+    {
+        var s = JsonSerializer.Deserialize<StoredEvent>(content, PawlJson.Options) ?? throw new JsonException("an event is null");
+        return new(s.EventId, s.Seq, s.Event, s.TechnicianId, s.Technician, s.OccurredAt, s.RecordedAt);
+    }
+
+    private static byte[] Content(Guid jobId, RecordedEvent e) =>
+        JsonSerializer.SerializeToUtf8Bytes(new StoredEvent(e.Id, jobId, e.Seq, FormatVersion, e.TechnicianId, e.Technician, e.OccurredAt, e.RecordedAt, e.Event), PawlJson.Options);
+
+    private static void Insert(SqliteConnection c, SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq)
+    {
+        var previous = seq == 1 ? "" : c.ExecuteScalar<string>("select hash from job_event where job_id = @id and seq = @seq", new { id = jobId.ToString(), seq = seq - 1 }, t)!;
+        c.Execute("insert into job_event(job_id, seq, event_id, request_hash, content, hash) values(@jobId, @seq, @eventId, @requestHash, @content, @hash)",
+            new { jobId = jobId.ToString(), seq, eventId = eventId.ToString(), requestHash, content, hash = Chain(previous, content) }, t);
+    }
+
+    private static void SaveProjection(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
+    {
+        var known = c.ExecuteScalar<long?>("select number from job where id = @id", new { id = jobId.ToString() }, t);
+        var wanted = state.Opened!.Number;
+        var taken = known is null && c.ExecuteScalar<long>("select count(*) from job where number = @wanted", new { wanted }, t) > 0;
+        var number = known ?? (taken ? NextNumber(c, t) : wanted);
+        var card = BoardCard.Of(jobId, state) with { Number = (int)number };
+        c.Execute("""
+            insert into job(id, number, bay, version, finished, engine_version, card_json) values(@id, @number, @bay, @version, @finished, @engine, @card)
+            on conflict(id) do update set bay = @bay, version = @version, finished = @finished, engine_version = @engine, card_json = @card
+            """,
+            new { id = jobId.ToString(), number, bay = card.Bay, version = state.Version, finished = state.HandedOver ? 1 : 0, engine = EngineVersion.Current, card = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
+    }
+
+    private static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job", transaction: t);
+
+    private static JobState? Load(SqliteConnection c, SqliteTransaction? t, Guid jobId)
+    {
+        var events = c.Query<byte[]>("select content from job_event where job_id = @id order by seq", new { id = jobId.ToString() }, t).Select(Read).ToList();
+        return events.Count == 0 ? null : JobState.Fold(events);
+    }
+
+    private JobState Keep(Guid jobId, JobState state) => _states.AddOrUpdate(jobId, state, (_, old) => old.Version > state.Version ? old : state);
+
+    private static string Hash(byte[] bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
+}

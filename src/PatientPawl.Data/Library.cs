@@ -1,0 +1,62 @@
+using System.Text.Json;
+using Dapper;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Data;
+
+/// <summary>A technician who can sign in.</summary>
+public sealed record Technician(Guid Id, string Name, bool IsLead, string PinHash, int Failures, DateTimeOffset? LockedUntil);
+
+/// <summary>A vehicle of the library with the code of its sheet.</summary>
+public sealed record KnownVehicle(Vehicle Vehicle, string SheetCode);
+
+/// <summary>What a workshop owns beside its jobs: technicians, house rules, vehicles, spec sheets, wrenches.</summary>
+public sealed class Library(Database database)
+{
+    public IReadOnlyList<Technician> Technicians() => database.Read(c => c
+        .Query<(string Id, string Name, long IsLead, string PinHash, long Failures, string? LockedUntil)>("select id, name, is_lead, pin_hash, failures, locked_until from technician order by name")
+        .Select(r => new Technician(Guid.Parse(r.Id), r.Name, r.IsLead == 1, r.PinHash, (int)r.Failures, r.LockedUntil is null ? null : DateTimeOffset.Parse(r.LockedUntil))).ToList());
+
+    /// <summary>Adds a technician; false when the name is taken.</summary>
+    public bool Add(Technician t, bool onlyWhenEmpty = false) => database.Write((c, x) =>
+    {
+        if (onlyWhenEmpty && c.ExecuteScalar<long>("select count(*) from technician", transaction: x) > 0) return false;
+        return c.Execute("insert into technician(id, name, is_lead, pin_hash) values(@id, @name, @lead, @pin) on conflict do nothing",
+            new { id = t.Id.ToString(), name = t.Name, lead = t.IsLead ? 1 : 0, pin = t.PinHash }, x) == 1;
+    });
+
+    public void SetFailures(Guid id, int failures, DateTimeOffset? lockedUntil) => database.Write((c, x) =>
+        c.Execute("update technician set failures = @failures, locked_until = @until where id = @id", new { id = id.ToString(), failures, until = lockedUntil?.ToString("O") }, x));
+
+    public string? Setting(string key) => database.Read(c => c.ExecuteScalar<string?>("select value from setting where key = @key", new { key }));
+
+    public void SetSetting(string key, string value) => database.Write((c, x) =>
+        c.Execute("insert into setting(key, value) values(@key, @value) on conflict(key) do update set value = @value", new { key, value }, x));
+
+    public HouseRules HouseRules => Setting("house-rules") is { } json ? JsonSerializer.Deserialize<HouseRules>(json, PawlJson.Options)! : HouseRules.Default;
+
+    public void SetHouseRules(HouseRules rules) => SetSetting("house-rules", JsonSerializer.Serialize(rules, PawlJson.Options));
+
+    public IReadOnlyList<SpecSheet> Sheets() => All<SpecSheet>("select sheet_json from spec_sheet order by code");
+
+    public SpecSheet? Sheet(string code) => Sheets().FirstOrDefault(s => s.Code == code);
+
+    public void Save(SpecSheet sheet) => database.Write((c, x) =>
+        c.Execute("insert into spec_sheet(code, sheet_json) values(@code, @json) on conflict(code) do update set sheet_json = @json", new { code = sheet.Code, json = JsonSerializer.Serialize(sheet, PawlJson.Options) }, x));
+
+    public IReadOnlyList<KnownVehicle> Vehicles() => database.Read(c => c.Query<(string Json, string Code)>("select vehicle_json, sheet_code from vehicle order by plate")
+        .Select(r => new KnownVehicle(JsonSerializer.Deserialize<Vehicle>(r.Json, PawlJson.Options)!, r.Code)).ToList());
+
+    public void Save(KnownVehicle known) => database.Write((c, x) =>
+        c.Execute("insert into vehicle(plate, vehicle_json, sheet_code) values(@plate, @json, @code) on conflict(plate) do update set vehicle_json = @json, sheet_code = @code",
+            new { plate = known.Vehicle.Plate, json = JsonSerializer.Serialize(known.Vehicle, PawlJson.Options), code = known.SheetCode }, x));
+
+    public IReadOnlyList<Wrench> Wrenches() => All<Wrench>("select wrench_json from wrench order by id");
+
+    public void Save(Wrench wrench) => database.Write((c, x) =>
+        c.Execute("insert into wrench(id, wrench_json) values(@id, @json) on conflict(id) do update set wrench_json = @json", new { id = wrench.Id, json = JsonSerializer.Serialize(wrench, PawlJson.Options) }, x));
+
+    private List<T> All<T>(string sql) => database.Read(c => c.Query<string>(sql).Select(j => JsonSerializer.Deserialize<T>(j, PawlJson.Options)!).ToList());
+}

@@ -1,0 +1,78 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using PatientPawl.Core.Jobs;
+using UnitsNet;
+
+namespace PatientPawl.Data;
+
+/// <summary>
+/// The open formats' JSON: camel case, enumerations in kebab case, and every quantity a number whose unit stands in the
+/// property's name (<c>thicknessMm</c>). One place decides, so a file, the database and the API always agree.
+/// </summary>
+public static class PawlJson
+{
+    private static readonly (Type Type, string Suffix)[] Units =
+    [
+        (typeof(Length), "Mm"), (typeof(Torque), "Nm"), (typeof(Volume), "Ml"), (typeof(Angle), "Deg"), (typeof(ElectricPotential), "V"),
+    ];
+
+    private static readonly Type[] EventTypes = [.. typeof(JobEvent).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(JobEvent)) && !t.IsAbstract).OrderBy(t => t.Name, StringComparer.Ordinal)];
+
+    public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
+
+    /// <summary>The quantity types that are written as numbers.</summary>
+    public static bool IsQuantity(Type type) => Array.Exists(Units, u => u.Type == (Nullable.GetUnderlyingType(type) ?? type));
+
+    public static JsonSerializerOptions Configure(JsonSerializerOptions o)
+    {
+        ArgumentNullException.ThrowIfNull(o);
+        o.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
+        o.PropertyNameCaseInsensitive = false;
+        o.NumberHandling = JsonNumberHandling.Strict;
+        o.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        o.AllowDuplicateProperties = false;
+        o.RespectNullableAnnotations = true;
+        o.RespectRequiredConstructorParameters = true;
+        o.MaxDepth = 32;
+        o.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
+        o.Converters.Add(new QuantityConverter<Length>(v => Length.FromMillimeters(v), q => q.Millimeters));
+        o.Converters.Add(new QuantityConverter<Torque>(v => Torque.FromNewtonMeters(v), q => q.NewtonMeters));
+        o.Converters.Add(new QuantityConverter<Volume>(v => Volume.FromMilliliters(v), q => q.Milliliters));
+        o.Converters.Add(new QuantityConverter<Angle>(v => Angle.FromDegrees(v), q => q.Degrees));
+        o.Converters.Add(new QuantityConverter<ElectricPotential>(v => ElectricPotential.FromVolts(v), q => q.Volts));
+        o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents } };
+        return o;
+    }
+
+    private static void NameUnits(JsonTypeInfo info)
+    {
+        if (info.Kind != JsonTypeInfoKind.Object) return;
+        foreach (var property in info.Properties)
+        {
+            var type = Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType;
+            var unit = Array.Find(Units, u => u.Type == type);
+            if (unit.Type is not null) property.Name += unit.Suffix;
+        }
+    }
+
+    private static void NameEvents(JsonTypeInfo info)
+    {
+        if (info.Type != typeof(JobEvent)) return;
+        info.PolymorphismOptions = new() { TypeDiscriminatorPropertyName = "type", UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization };
+        foreach (var type in EventTypes) info.PolymorphismOptions.DerivedTypes.Add(new(type, JsonNamingPolicy.KebabCaseLower.ConvertName(type.Name)));
+    }
+
+    private sealed class QuantityConverter<T>(Func<double, T> from, Func<T, double> to) : JsonConverter<T> where T : struct
+    {
+        public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            // A quoted number or another unit's word is refused here; the range is the business of the engine.
+            if (reader.TokenType != JsonTokenType.Number) throw new JsonException("a plain number is wanted");
+            var value = reader.GetDouble();
+            return double.IsFinite(value) ? from(value) : throw new JsonException("the number is too large");
+        }
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteNumberValue(Math.Round(to(value), 9));
+    }
+}

@@ -1,0 +1,100 @@
+using PatientPawl.Core;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Demo;
+
+/// <summary>Works a demo job as a technician would, through the job's own rules: whatever the rules refuse, it cannot do.</summary>
+internal sealed class DemoDriver(EventStore events, Library library, Technician who, DateTimeOffset start, DemoReadings left, DemoReadings right, double level)
+{
+    private readonly Guid _job = Guid.NewGuid();
+    private DateTimeOffset _time = start;
+
+    private JobState State => events.State(_job);
+
+    public DemoDriver Open(int bay, Vehicle vehicle, SpecSheet sheet, int km, string complaint, JobScope scope) =>
+        Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default), 0);
+
+    public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
+        q.Id is "lamps" or LookOverQuestions.SimulatedPedal or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
+
+    public DemoDriver Looks(Side side, IEnumerable<Observation> looks)
+    {
+        foreach (var o in looks) Do(0, s => JobRules.Record(s, side, o.Look, o.Seen));
+        return this;
+    }
+
+    /// <summary>Looks the car over, looks at both corners and rules on them.</summary>
+    public DemoDriver Look(Observation[] looks)
+    {
+        LookOver();
+        foreach (var side in Core.Sides.Both)
+        {
+            Looks(side, looks);
+            Do(4, s => JobRules.Rule(s, side));
+        }
+
+        return this;
+    }
+
+    public DemoDriver Route(ServiceRoute route) => Do(1, s => JobRules.Choose(s, route));
+
+    public DemoDriver StopSign(Side side, StopSign sign, string note) => Do(3, s => JobRules.Stop(s, side, sign, note));
+
+    public DemoDriver ToTheEnd() => Until("", null);
+
+    /// <summary>Clicks on until the given step is next.</summary>
+    public DemoDriver Until(string stepId, Side? side)
+    {
+        while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side))
+        {
+            if (now.Role is not null) SignOne(null);
+            else Do(StepCatalogue.Find(now.Step.StepId)!.Minutes, s => JobRules.Click(s, Click(now), isLead: true));
+        }
+
+        return this;
+    }
+
+    /// <summary>Signs the next fastener of the present step.</summary>
+    public DemoDriver SignOne(Crowfoot? crowfoot) => Do(1, s =>
+    {
+        var bench = RunSheets.Of(s).Now!;
+        var today = DateOnly.FromDateTime(_time.DateTime);
+        var wrench = library.Wrenches().Where(w => TorqueSetting.Compute(bench.Torque!, w, crowfoot, today).WrenchServes).OrderBy(w => w.Maximum.NewtonMeters).First();
+        return JobRules.Sign(s, new(bench.Step, bench.Signed.Count + 1, wrench, crowfoot, TorqueUnit.Nm, null, null, null), today);
+    });
+
+    private ClickOn Click(StepBench bench)
+    {
+        var corner = bench.Step.Side == Side.Right ? right : left;
+        var readings = bench.Readings.Select(r => new Reading(r.Kind, r.Kind switch
+        {
+            ReadingKind.InnerPad => corner.Inner,
+            ReadingKind.OuterPad => corner.Outer,
+            ReadingKind.RotorThickness => corner.Rotor,
+            ReadingKind.PistonProtrusion => corner.Protrusion,
+            ReadingKind.BatteryVoltage => 13.1,
+            ReadingKind.ReservoirLevel => Math.Round(Math.Min(State.LevelPercent ?? level, 100)),
+            ReadingKind.Cycles => 4,
+            ReadingKind.PedalStrokes => 7,
+            ReadingKind.TurnsMade => Math.Round(State.Corner(bench.Step.Side!.Value).Travel?.Turns ?? 1, 1),
+            _ => 20,
+        }, r.Instrument)).ToList();
+        var report = bench.NeedsReport ? new ToolReport(true, "Routine finished", "") : null;
+        return new(bench.Step, readings, [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], false, report, null);
+    }
+
+    private DemoDriver Do(int minutes, Func<JobState, JobEvent> decide, int? version = null)
+    {
+        _time = _time.AddMinutes(minutes);
+        events.Append(_job, Guid.NewGuid(), version ?? State.Version, "demo", new(who.Id, who.Name, _time), decide);
+        return this;
+    }
+}

@@ -1,0 +1,98 @@
+using Microsoft.AspNetCore.Identity;
+using PatientPawl.Core;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Data;
+using PatientPawl.Web.Hosting;
+using UnitsNet;
+using TorqueQuantity = UnitsNet.Torque;
+
+namespace PatientPawl.Web.Demo;
+
+/// <summary>
+/// Gannet Sound Community Transport, an island depot. Everything in it is invented: makers, models, people, plates, limits
+/// and torques. The jobs are driven through the same rules as real ones.
+/// </summary>
+public sealed class DemoWorkshop(StartOptions options, Library library, EventStore events, IPasswordHasher<Technician> hasher, TimeProvider clock)
+{
+    private const string DemoPin = "2580";
+
+    /// <summary>The PIN to show on the sign-in page; null outside the demo.</summary>
+    public string? Pin => options.Demo && library.Setting("demo") == "yes" ? DemoPin : null;
+
+    /// <summary>Fills a database that has no technicians and no events; leaves any other alone.</summary>
+    public void FillWhenEmpty()
+    {
+        if (library.Technicians().Count > 0 || events.JobIds().Count > 0) return;
+        library.SetSetting("workshop-name", "Gannet Sound Community Transport");
+        library.SetSetting("demo", "yes");
+        var people = new[] { ("Kit Ransome", true), ("Ines Marrow", false), ("Oona Firth", false), ("Tor Aske", false), ("Sol Penhale", false) }
+            .Select(p => Add(p.Item1, p.Item2)).ToDictionary(t => t.Name.Split(' ')[0]);
+        AddWrenches(library);
+        foreach (var sheet in DemoSheets.All) library.Save(sheet.Checked());
+        foreach (var (vehicle, code) in DemoSheets.Vehicles) library.Save(new KnownVehicle(vehicle.Checked(), code));
+        Jobs(people);
+    }
+
+    public static void AddWrenches(Library library)
+    {
+        ArgumentNullException.ThrowIfNull(library);
+        Wrench Make(string id, string name, double max, double step, double grip) =>
+            new(id, name, TorqueQuantity.FromNewtonMeters(max), TorqueQuantity.FromNewtonMeters(step), Length.FromMillimeters(grip), WrenchType.Setting, new DateOnly(2027, 6, 30));
+        library.Save(Make("W1", "Quarter-inch click", 25, 0.2, 220));
+        library.Save(Make("W2", "Three-eighths click", 60, 0.5, 310));
+        library.Save(Make("W4", "Half-inch click", 200, 0.2, 400));
+        library.Save(Make("W5", "Half-inch long click", 320, 1, 620));
+    }
+
+    private Technician Add(string name, bool lead)
+    {
+        var t = new Technician(Guid.NewGuid(), name, lead, "", 0, null);
+        t = t with { PinHash = hasher.HashPassword(t, DemoPin) };
+        library.Add(t);
+        return t;
+    }
+
+    private void Jobs(Dictionary<string, Technician> who)
+    {
+        var now = clock.GetLocalNow();
+        DemoDriver Job(string plate, string person, int bay, int km, string complaint, JobScope scope, double hoursAgo, DemoReadings left, DemoReadings right, int level = 62)
+        {
+            var (vehicle, code) = DemoSheets.Vehicles.First(v => v.Vehicle.Plate == plate);
+            return new DemoDriver(events, library, who[person], now.AddHours(-hoursAgo), left, right, level).Open(bay, vehicle, library.Sheet(code)!, km, complaint, scope);
+        }
+
+        Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(8.4, 9.1, 9.52, 12.4), new(8.1, 9.0, 9.55, 12.8))
+            .Look(DemoLooks.Cable).ToTheEnd();
+        Job("GNT 512", "Sol", 5, 61_020, "Scraping from the rear right", JobScope.Pads, 3, new(8.0, 9.2, 11.7, 14.0), new(7.4, 9.0, 11.68, 14.6))
+            .Look(DemoLooks.Motor).Route(ServiceRoute.SpindleByHand).Until("pedal-proved", null);
+        Job("GNT 301", "Oona", 4, 132_450, "Due for pads, brake lamp seen", JobScope.Pads, 0.5, new(8, 9, 11.7, 14), new(8, 9, 11.7, 14))
+            .LookOver().Looks(Side.Left, [new(Look.CabinControl, Seen.Switch), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.Yes), new(Look.PlateCable, Seen.No), new(Look.PlateMotor, Seen.No)]);
+        Job("GNT 164", "Oona", 3, 98_730, "Pulls left, left wheel hot", JobScope.Pads, 3.2, new(6.3, 9.2, 9.42, 8.7), new(8.6, 9.0, 9.5, 8.7))
+            .Look(DemoLooks.Cable).Until("piston-home", Side.Left).StopSign(Side.Left, StopSign.StopsShort, "Both ways tried, cable off, screw open. No movement.").Until("pads-in", Side.Right);
+        Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(7.2, 8.6, 10.1, 15.2), new(7.0, 8.4, 10.06, 15.6))
+            .Look(DemoLooks.Motor).Route(ServiceRoute.ScanTool).Until("bracket-torqued", Side.Left).SignOne(new(Length.FromMillimeters(50), Angle.Zero));
+        Job("GNT 118", "Tor", 1, 45_900, "Pads at half, meals round", JobScope.Pads, 2, new(7.9, 8.3, 8.405, 13.2), new(8.0, 8.5, 8.62, 13.0))
+            .Look(DemoLooks.Hat).Until("parts-compared", null);
+    }
+}
+
+/// <summary>Old pads, rotor and protrusion of one corner, mm.</summary>
+public sealed record DemoReadings(double Inner, double Outer, double Rotor, double Protrusion);
+
+/// <summary>What a technician would see on the demo's cars.</summary>
+internal static class DemoLooks
+{
+    private static readonly Observation[] Common =
+        [new(Look.BrakeByWire, Seen.No), new(Look.PlateMotor, Seen.No), new(Look.SecondCaliper, Seen.No), new(Look.BrakeHose, Seen.Yes), new(Look.OpposedPistons, Seen.No)];
+
+    public static readonly Observation[] Cable =
+        [new(Look.CabinControl, Seen.HandLever), new(Look.CaliperLever, Seen.Yes), new(Look.CaliperMotor, Seen.No), new(Look.PlateCable, Seen.No), new(Look.RearHexPlug, Seen.No), .. Common];
+    public static readonly Observation[] Motor =
+        [new(Look.CabinControl, Seen.Switch), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.Yes), new(Look.PlateCable, Seen.No), new(Look.PistonFace, Seen.PlainCup), .. Common];
+    public static readonly Observation[] Hat =
+        [new(Look.CabinControl, Seen.HandLever), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.No), new(Look.PlateCable, Seen.Yes), new(Look.HatHole, Seen.Yes), .. Common];
+}

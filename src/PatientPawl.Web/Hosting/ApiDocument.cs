@@ -1,0 +1,30 @@
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Hosting;
+
+/// <summary>The OpenAPI document, from which the front end's types are generated.</summary>
+internal static class ApiDocument
+{
+    public static void Configure(OpenApiOptions options)
+    {
+        options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info = new() { Title = "Patient Pawl", Version = "1", Description = "Units stand in the names: thicknessMm, settingNm, displacedMl. Problem details follow RFC 9457." };
+            document.Servers?.Clear();
+            return Task.CompletedTask;
+        });
+        options.AddSchemaTransformer((schema, context, _) =>
+        {
+            // Quantities have their own converter, so the exporter cannot see that they are plain numbers.
+            if (PawlJson.IsQuantity(context.JsonTypeInfo.Type))
+            {
+                var nullable = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is not null;
+                schema.Type = nullable ? JsonSchemaType.Number | JsonSchemaType.Null : JsonSchemaType.Number;
+            }
+
+            return Task.CompletedTask;
+        });
+    }
+}

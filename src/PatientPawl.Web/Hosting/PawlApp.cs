@@ -1,0 +1,146 @@
+using System.Net.Sockets;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using PatientPawl.Data;
+using PatientPawl.Web.Demo;
+using PatientPawl.Web.Identification;
+using PatientPawl.Web.Jobs;
+using PatientPawl.Web.Retraction;
+using PatientPawl.Web.Torque;
+using PatientPawl.Web.Vehicles;
+using PatientPawl.Web.Workshop;
+
+namespace PatientPawl.Web.Hosting;
+
+/// <summary>Builds and runs the server.</summary>
+public static class PawlApp
+{
+    public static WebApplication Build(StartOptions options, string[] args)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        // The built front end lies beside the program, wherever it was started from.
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = [], ContentRootPath = AppContext.BaseDirectory });
+        builder.WebHost.UseUrls($"http://127.0.0.1:{options.Port}").ConfigureKestrel(k =>
+        {
+            k.AddServerHeader = false;
+            k.Limits.MaxRequestBodySize = 8 * 1024 * 1024;
+        });
+        builder.Logging.ClearProviders().AddSimpleConsole(c => c.SingleLine = true).SetMinimumLevel(LogLevel.Warning);
+        Services(builder.Services, options);
+        var app = builder.Build();
+        Pipeline(app);
+        return app;
+    }
+
+    public static async Task<int> RunAsync(WebApplication app, StartOptions options, TextWriter output, TextWriter errors)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        ArgumentNullException.ThrowIfNull(options);
+        try
+        {
+            Prepare(app.Services, options);
+            await app.StartAsync();
+        }
+        catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or SocketException)
+        {
+            await errors.WriteLineAsync($"patient-pawl: port {options.Port} is in use. Choose another with --port.");
+            return 1;
+        }
+
+        await output.WriteLineAsync($"Patient Pawl is at http://127.0.0.1:{options.Port} (data in {options.DataFolder}). Ctrl+C stops it.");
+        await app.WaitForShutdownAsync();
+        return 0;
+    }
+
+    /// <summary>Brings projections up to date and, in an empty workshop, puts in the demo.</summary>
+    public static void Prepare(IServiceProvider services, StartOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        var events = services.GetRequiredService<EventStore>();
+        events.RebuildStaleProjections();
+        if (options.Demo) services.GetRequiredService<DemoWorkshop>().FillWhenEmpty();
+    }
+
+    public static void Services(IServiceCollection services, StartOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        Directory.CreateDirectory(options.DataFolder);
+        services.AddSingleton(options);
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(_ => new Database(options.DataFolder));
+        services.AddSingleton<EventStore>();
+        services.AddSingleton<Library>();
+        services.AddSingleton<DemoWorkshop>();
+        services.AddSingleton<SignIn>();
+        services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
+        services.AddScoped<JobCommands>();
+        services.ConfigureHttpJsonOptions(o => PawlJson.Configure(o.SerializerOptions));
+        services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
+        services.AddProblemDetails();
+        services.AddExceptionHandler<ProblemHandler>();
+        services.AddOpenApi("v1", ApiDocument.Configure);
+        services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(options.DataFolder, "keys"))).SetApplicationName("patient-pawl");
+        services.AddAuthorization();
+        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
+        {
+            o.Cookie.Name = "pawl";
+            o.Cookie.HttpOnly = true;
+            o.Cookie.SameSite = SameSiteMode.Strict;
+            o.ExpireTimeSpan = TimeSpan.FromHours(12);
+            o.SlidingExpiration = true;
+            o.Events.OnRedirectToLogin = c => Problems.Write(c.HttpContext, StatusCodes.Status401Unauthorized, "Sign in first.");
+            o.Events.OnRedirectToAccessDenied = c => Problems.Write(c.HttpContext, StatusCodes.Status403Forbidden, "The lead does this.");
+        });
+    }
+
+    public static void Pipeline(WebApplication app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.Use(SameOrigin);
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapOpenApi();
+        app.MapGet("/healthz", () => TypedResults.Text("ok")).ExcludeFromDescription();
+
+        var api = app.MapGroup("/api");
+        api.MapSignIn();
+        api.MapWorkshop();
+        api.MapVehicles();
+        api.MapIdentification();
+        api.MapRetraction();
+        api.MapTorque();
+        api.MapJobs();
+        // Unknown API paths are a 404, never the page.
+        api.Map("/{**rest}", (HttpContext c) => Problems.Write(c, StatusCodes.Status404NotFound, "There is nothing at this address.")).ExcludeFromDescription();
+
+        if (Directory.Exists(Path.Combine(AppContext.BaseDirectory, "wwwroot")))
+        {
+            app.UseStaticFiles(new StaticFileOptions
+            {
+                // Built assets carry their hash in the name; the page itself must always be asked for again.
+                OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.File.Name == "index.html" ? "no-cache" : "public,max-age=31536000,immutable",
+            });
+            app.MapFallbackToFile("index.html").ExcludeFromDescription();
+        }
+    }
+
+    /// <summary>
+    /// Beside SameSite=Strict cookies: a write from another origin is refused outright, and the answer may load nothing
+    /// from elsewhere.
+    /// </summary>
+    private static Task SameOrigin(HttpContext context, RequestDelegate next)
+    {
+        context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
+        context.Response.Headers.XContentTypeOptions = "nosniff";
+        context.Response.Headers["Referrer-Policy"] = "no-referrer";
+        var request = context.Request;
+        var safe = HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method);
+        var origin = request.Headers.Origin.ToString();
+        if (!safe && origin.Length > 0 && !string.Equals(origin, $"{request.Scheme}://{request.Host}", StringComparison.OrdinalIgnoreCase))
+            return Problems.Write(context, StatusCodes.Status403Forbidden, "Writes come from this page only.");
+        return next(context);
+    }
+}

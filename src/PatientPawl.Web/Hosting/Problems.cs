@@ -1,0 +1,72 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Mvc;
+using PatientPawl.Core;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Hosting;
+
+/// <summary>Problem details (RFC 9457) in the product's words.</summary>
+public static class Problems
+{
+    public static Task Write(HttpContext context, int status, string title) =>
+        Results.Problem(title: title, statusCode: status).ExecuteAsync(context);
+}
+
+/// <summary>Turns what the core and the store refuse into problem details. Nothing else becomes an answer with a trace.</summary>
+public sealed class ProblemHandler : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        ArgumentNullException.ThrowIfNull(httpContext);
+        var problem = exception switch
+        {
+            InputException e => Input(e.Errors),
+            NotAllowedException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "not-allowed"), ("because", e.Because), ("interlocks", e.Interlocks)),
+            StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current),
+                ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, RecordWords.Of(s.Event))).ToArray())),
+            ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
+            UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),
+            BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
+            JsonException json => Unreadable(json),
+            BadHttpRequestException e => Make(e.StatusCode, Plain(e.Message)),
+            _ => Make(StatusCodes.Status500InternalServerError, "That failed on our side. Nothing was stored; what you typed stays here."),
+        };
+        httpContext.Response.StatusCode = problem.Status!.Value;
+        await Results.Problem(problem).ExecuteAsync(httpContext);
+        return true;
+    }
+
+    private static ProblemDetails Input(IReadOnlyList<InputError> errors) =>
+        Make(StatusCodes.Status422UnprocessableEntity, errors[0].Message, ("reason", "input"), ("errors", errors));
+
+    private static ProblemDetails Unreadable(JsonException json)
+    {
+        var field = string.IsNullOrEmpty(json.Path) ? "$" : Figure.Shorten(json.Path);
+        // The parser's own words name types and positions; the technician needs the field.
+        var says = json.Message.Contains("could not be mapped", StringComparison.Ordinal) ? "This field is not one that is understood here; units stand in the name, as in thicknessMm."
+            : json.Message.Contains("missing required", StringComparison.Ordinal) ? "A field is missing: " + Missing(json.Message)
+            : field == "$" ? "This is not readable JSON." : "This value cannot be read here: wrong kind, wrong word or out of range for a number.";
+        return Make(StatusCodes.Status400BadRequest, $"{field}: {says}", ("reason", "unreadable"), ("errors", new[] { new InputError(field, "as sent", "see the OpenAPI document", says) }));
+    }
+
+    private static string Missing(string message)
+    {
+        var at = message.LastIndexOf("including:", StringComparison.Ordinal);
+        return at < 0 ? "see the OpenAPI document." : Figure.Shorten(message[(at + 10)..].Trim());
+    }
+
+    private static string Plain(string message) => message.StartsWith("Failed to bind parameter", StringComparison.Ordinal) ? "A value in the address cannot be read." : "The request cannot be read.";
+
+    private static ProblemDetails Make(int status, string title, params (string Key, object? Value)[] more)
+    {
+        var problem = new ProblemDetails { Status = status, Title = title };
+        foreach (var (key, value) in more) problem.Extensions[key] = value;
+        return problem;
+    }
+}
+
+/// <summary>One thing that changed since the client last looked.</summary>
+public sealed record ChangeSince(int Seq, string By, string What);

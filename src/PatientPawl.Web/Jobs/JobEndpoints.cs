@@ -1,0 +1,179 @@
+using System.Text;
+using System.Text.Json;
+using PatientPawl.Core;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Data;
+using PatientPawl.Web.Torque;
+using UnitsNet;
+
+namespace PatientPawl.Web.Jobs;
+
+public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope) : ICommand;
+public sealed record LookOverCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, IReadOnlyList<LookOverItem> Answers) : ICommand;
+public sealed record LookCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, Look Look, Seen? Seen) : ICommand;
+public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side) : ICommand;
+public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, ServiceRoute Route) : ICommand;
+public sealed record ClickCommand(
+    Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged,
+    bool FoundOtherwise, ToolReport? Report, string? Note) : ICommand;
+public sealed record TorqueCommand(
+    Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason) : ICommand;
+public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : ICommand;
+public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : ICommand;
+public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : ICommand;
+
+/// <summary>What lifting a pawl would undo, before it is confirmed.</summary>
+public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
+
+/// <summary>A job as its screens need it.</summary>
+public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered);
+
+/// <summary>The whole job in the open format.</summary>
+public sealed record JobFile(string Format, int FormatVersion, Guid JobId, IReadOnlyList<JobFileEvent> Events);
+
+/// <summary>One event of the open format: the content exactly as it was hashed, and the chain's hash after it.</summary>
+public sealed record JobFileEvent(JsonElement Content, string Hash);
+
+/// <summary>What an import did.</summary>
+public sealed record Imported(Guid JobId, bool Added, int Events);
+
+internal static class JobEndpoints
+{
+    public const string Format = "patient-pawl-job";
+
+    public static void MapJobs(this RouteGroupBuilder api)
+    {
+        api.MapGet("/board", (EventStore events) => TypedResults.Ok(events.Board())).RequireAuthorization();
+
+        var jobs = api.MapGroup("/jobs").RequireAuthorization();
+        jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, Library library) =>
+        {
+            var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
+            if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
+            var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules)
+                : throw new NotAllowedException("That job is open already.", [], []));
+            library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
+            return TypedResults.Ok(opened);
+        });
+        jobs.MapGet("/{id:guid}", (Guid id, EventStore events) => TypedResults.Ok(View(id, events.State(id), events)));
+        jobs.MapGet("/{id:guid}/why-not", (Guid id, string stepId, Side? side, EventStore events) =>
+        {
+            var state = events.State(id);
+            return TypedResults.Ok(Planner.Why(state.Setup, state.Car, new(stepId, side)));
+        });
+        jobs.MapPost("/{id:guid}/look-over", (Guid id, LookOverCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookOver(s, c.Answers))));
+        jobs.MapPost("/{id:guid}/looks", (Guid id, LookCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Record(s, c.Side, c.Look, c.Seen))));
+        jobs.MapPost("/{id:guid}/rulings", (Guid id, RuleCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Rule(s, c.Side))));
+        jobs.MapPost("/{id:guid}/route", (Guid id, RouteCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Choose(s, c.Route))));
+        jobs.MapPost("/{id:guid}/steps", (Guid id, ClickCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.FoundOtherwise, c.Report, c.Note), me.IsLead))));
+        jobs.MapPost("/{id:guid}/torques", (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
+                c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
+                c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
+        jobs.MapPost("/{id:guid}/stop-signs", (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));
+        jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, HttpContext http, EventStore events, JobCommands commands) =>
+        {
+            var (state, me) = (events.State(id), commands.Me(http));
+            var lift = JobRules.Lift(state, target, "preview", me.IsLead, me.Id);
+            return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => Hosting.RecordWords.Of(e.Event))]));
+        });
+        jobs.MapPost("/{id:guid}/lifts", (Guid id, LiftCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id))));
+        jobs.MapPost("/{id:guid}/notes", (Guid id, NoteCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) =>
+            {
+                new Checks().Text("text", c.Text, 500).ThrowIfAny();
+                return s.Opened is null ? throw new UnknownJobException(id) : new NoteAdded(c.Text.Trim());
+            })));
+        jobs.MapGet("/{id:guid}/record", (Guid id, EventStore events) => TypedResults.Ok(JobRecord.Of(events.State(id))));
+        jobs.MapGet("/{id:guid}/file", (Guid id, EventStore events) =>
+        {
+            events.State(id);
+            return TypedResults.File(FileOf(id, events.Stored(id)), "application/json", $"job-{id}.json");
+        });
+        jobs.MapPost("/import", (JobFile file, EventStore events) => TypedResults.Ok(Import(file, events)));
+    }
+
+    internal static JobView View(Guid id, JobState state, EventStore events)
+    {
+        var number = events.Board().FirstOrDefault(b => b.JobId == id)?.Number ?? state.Opened!.Number;
+        return new(id, number, state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
+            state.Route, state.Setup.IsMotor, state.HandedOver, state.Setup.NotCovered);
+    }
+
+    /// <summary>Writes stored bytes through untouched: whoever reads the file can hash them again.</summary>
+    private static byte[] FileOf(Guid id, IReadOnlyList<(byte[] Content, string Hash)> stored)
+    {
+        var text = new StringBuilder().Append($"{{\"format\":\"{Format}\",\"formatVersion\":{EventStore.FormatVersion},\"jobId\":\"{id}\",\"events\":[");
+        for (var i = 0; i < stored.Count; i++)
+            text.Append(i == 0 ? "\n" : ",\n").Append("{\"content\":").Append(Encoding.UTF8.GetString(stored[i].Content)).Append(",\"hash\":\"").Append(stored[i].Hash).Append("\"}");
+        return Encoding.UTF8.GetBytes(text.Append("\n]}\n").ToString());
+    }
+
+    private static Imported Import(JobFile file, EventStore events)
+    {
+        var checks = new Checks();
+        if (file.Format != Format) checks.Add("format", Figure.Shorten(file.Format), Format, "This is not a job file of this product.");
+        if (file.FormatVersion != EventStore.FormatVersion) checks.Add("formatVersion", Figure.Of(file.FormatVersion), "1", "That version of the format is not known here.");
+        if (file.Events.Count is 0 or > 5000) checks.Add("events", Figure.Of(file.Events.Count), "1 to 5000", "A job has from 1 to 5000 events.");
+        checks.ThrowIfAny();
+
+        List<(byte[] Content, string Hash, RecordedEvent Event)> read = [];
+        var previous = "";
+        for (var i = 0; i < file.Events.Count; i++)
+        {
+            var seq = i + 1;
+            var content = Encoding.UTF8.GetBytes(file.Events[i].Content.GetRawText());
+            var hash = EventStore.Chain(previous, content);
+            if (hash != file.Events[i].Hash) throw Broken(seq, Figure.Shorten(file.Events[i].Hash), "the hash of its contents and the one before", "does not match its hash: the file was changed or cut");
+            RecordedEvent e;
+            try
+            {
+                e = EventStore.Read(content);
+            }
+            catch (Exception x) when (x is JsonException or NotSupportedException)
+            {
+                throw Broken(seq, "as sent", "an event of this format", "cannot be read");
+            }
+
+            if (e.Seq != seq) throw Broken(seq, Figure.Of(e.Seq), Figure.Of(seq), "is out of order");
+            if ((seq == 1) != (e.Event is JobOpened)) throw Broken(seq, e.Event.GetType().Name, "a job opens once, first", "is in the wrong place");
+            read.Add((content, hash, e));
+            previous = hash;
+        }
+
+        if (read.DistinctBy(r => r.Event.Id).Count() != read.Count) throw Broken(read.Count, "a repeated id", "ids that differ", "repeats an event id");
+        try
+        {
+            // Whatever the screens will ask of it later is asked once before anything is stored.
+            var state = JobState.Fold(read.Select(r => r.Event));
+            RunSheets.Corner(state, Side.Left);
+            RunSheets.Corner(state, Side.Right);
+            JobRecord.Of(state);
+            BoardCard.Of(file.JobId, state);
+        }
+        catch (Exception x) when (x is not OutOfMemoryException)
+        {
+            throw Broken(read.Count, "as sent", "a job that can be shown", "or one before it holds figures that cannot be");
+        }
+
+        return new(file.JobId, events.Import(file.JobId, read), read.Count);
+    }
+
+    private static InputException Broken(int seq, string value, string allowed, string says) =>
+        new(new InputError($"events[{seq}]", value, allowed, $"Event {seq} {says}. Nothing was stored."));
+}
