@@ -197,22 +197,39 @@ public static class LookCatalogue
             (var l, _) => $"No {char.ToLowerInvariant(l.Card().Name[0])}{l.Card().Name[1..]}",
         };
     }
+}
+
+/// <summary>An architecture's names for people, and how its piston goes back in a few words.</summary>
+/// <param name="Architecture">The architecture.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Back">How its piston goes back.</param>
+/// <param name="Short">Its name where room is short.</param>
+public sealed record ArchitectureCard(Architecture Architecture, string Name, string Back, string Short);
+
+/// <summary>All architectures in words.</summary>
+public static class ArchitectureCatalogue
+{
+    /// <summary>The cards, in the order of <see cref="Architecture"/>.</summary>
+    public static IReadOnlyList<ArchitectureCard> All { get; } =
+    [
+        new(Architecture.CableScrew, "Cable lever, screw inside", "turn and push together", "cable, turn"),
+        new(Architecture.PullerScrew, "Cable puller, screw inside", "puller in service, then turn and push", "puller, turn"),
+        new(Architecture.LeverPush, "Cable lever, straight push", "straight push, only where the sheet says so", "cable, push"),
+        new(Architecture.MotorPush, "Motor, straight push", "spindle back, then push", "motor, push"),
+        new(Architecture.MotorTurn, "Motor, turn", "spindle back, then turn and push", "motor, turn"),
+        new(Architecture.HatShoes, "Shoes in the hat, cable", "straight push", "hat shoes"),
+        new(Architecture.PullerHat, "Shoes in the hat, puller", "straight push", "puller, hat"),
+        new(Architecture.MotorHat, "Shoes in the hat, motor", "straight push", "motor, hat"),
+        new(Architecture.FixedHat, "Fixed caliper, shoes in the hat", "opposite pistons together", "fixed, hat"),
+        new(Architecture.SpotCaliper, "Second small caliper", "straight push; the small one is its own job", "spot caliper"),
+        new(Architecture.RearHex, "Hex at the caliper's back", "turn the hex while pushing", "rear hex"),
+        new(Architecture.Plain, "Plain sliding caliper", "straight push", "plain"),
+        new(Architecture.ElectricOnly, "Electric only, no hydraulics", "the maker's procedure", "electric only"),
+    ];
+
+    /// <summary>The card of an architecture.</summary>
+    public static ArchitectureCard Card(this Architecture architecture) => All[(int)architecture];
 
     /// <summary>The architecture's name for people.</summary>
-    public static string Words(this Architecture architecture) => architecture switch
-    {
-        Architecture.CableScrew => "Cable lever, screw inside",
-        Architecture.PullerScrew => "Cable puller, screw inside",
-        Architecture.LeverPush => "Cable lever, straight push",
-        Architecture.MotorPush => "Motor, straight push",
-        Architecture.MotorTurn => "Motor, turn",
-        Architecture.HatShoes => "Shoes in the hat, cable",
-        Architecture.PullerHat => "Shoes in the hat, puller",
-        Architecture.MotorHat => "Shoes in the hat, motor",
-        Architecture.FixedHat => "Fixed caliper, shoes in the hat",
-        Architecture.SpotCaliper => "Second small caliper",
-        Architecture.RearHex => "Hex at the caliper's back",
-        Architecture.Plain => "Plain sliding caliper",
-        _ => "Electric only, no hydraulics",
-    };
+    public static string Words(this Architecture architecture) => architecture.Card().Name;
 }

@@ -86,7 +86,7 @@ public sealed record BoardCard(
         var says = file.Stop is { } stop ? $"{Name(stop.Sign)}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
             : file.Verdicts.FirstOrDefault(v => v.Verdict == Measuring.Verdict.TooCloseToCall) is { } close && mine.Length > 0 ? $"{close.What.Split(',')[0].ToLowerInvariant()} too close"
             : last is not null ? $"{last.Name.ToLowerInvariant()}{(last.Detail.Length > 0 && last.Detail.Length < 16 ? $", {last.Detail}" : "")}" : "not looked at";
-        return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? Short(a) : "brake not known", says, file.Stop is not null,
+        return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? a.Card().Short : "brake not known", says, file.Stop is not null,
             file.Verdicts.Any(v => v.Verdict == Measuring.Verdict.TooCloseToCall) && mine.Length > 0, state.Car.Get(Planning.Corner.Wheel, side) == Wheel.Off,
             sheet.Now?.Step.Side == side || (sheet.Now is { Step.Side: null } && mine.Length == 0));
     }
@@ -98,22 +98,5 @@ public sealed record BoardCard(
         Retraction.StopSign.BootTwists => "boot twists",
         Retraction.StopSign.ComesOut => "comes out",
         _ => "spins free",
-    };
-
-    private static string Short(Architecture architecture) => architecture switch
-    {
-        Architecture.CableScrew => "cable, turn",
-        Architecture.PullerScrew => "puller, turn",
-        Architecture.LeverPush => "cable, push",
-        Architecture.MotorPush => "motor, push",
-        Architecture.MotorTurn => "motor, turn",
-        Architecture.HatShoes => "hat shoes",
-        Architecture.PullerHat => "puller, hat",
-        Architecture.MotorHat => "motor, hat",
-        Architecture.FixedHat => "fixed, hat shoes",
-        Architecture.SpotCaliper => "spot caliper",
-        Architecture.RearHex => "rear hex",
-        Architecture.Plain => "plain",
-        _ => "electric only",
     };
 }

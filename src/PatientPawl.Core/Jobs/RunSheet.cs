@@ -97,6 +97,7 @@ public sealed record StepBench(
 /// <param name="Found">What they leave standing.</param>
 /// <param name="PushAllowed">True when a push test would prove something now.</param>
 /// <param name="Ruling">The ruling, once made.</param>
+/// <param name="Provisional">The ruling as it would be made now; null while nothing can be ruled.</param>
 /// <param name="RulingEventId">Its event, for lifting.</param>
 /// <param name="MethodUndecided">True while both motor designs stand.</param>
 /// <param name="Travel">How far, once measured.</param>
@@ -108,7 +109,7 @@ public sealed record StepBench(
 /// <param name="StopEventId">Its event, for lifting.</param>
 /// <param name="Room">Room in the reservoir for this piston now; null until measured.</param>
 public sealed record CornerView(
-    Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
+    Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Ruling? Provisional, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
     IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, RoomResult? Room);
 
 /// <summary>The run sheet: what is next, what else is allowed, what holds.</summary>
@@ -172,7 +173,9 @@ public static class RunSheets
         var pushKnown = file.Looks.TryGetValue(Look.PushMoves, out var push) && push.MechanismRelaxed;
         RoomResult? room = file.Travel is { } t && state.LevelPercent is { } level
             ? ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(level, 0, 150), t.Displaced) : null;
-        return new(side, state.Observations(side), Identify.Corner(state.Observations(side), pushKnown), state.MechanismRelaxed(side), file.Ruled?.Ruling,
+        var found = Identify.Corner(state.Observations(side), pushKnown);
+        var provisional = found.Ruled is { } a ? RetractionRuling.Decide(a, side, state.Opened!.Sheet.Piston, found.MethodUndecided) : null;
+        return new(side, state.Observations(side), found, state.MechanismRelaxed(side), file.Ruled?.Ruling, provisional,
             EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
             state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,
             file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), room);
@@ -286,7 +289,8 @@ public static class RunSheets
             if (names.Length > 0) says.Add($"{word} lacks {(names.Length <= 3 ? string.Join(", ", names) : $"{names.Length} steps")}.");
         }
 
-        return says.Count > 0 ? string.Join(" ", says) : hold.CarMet(state.Setup, state.Car) ? "" : "The car is not ready.";
+        var car = state.Remaining.Take(until).Count(k => k.Side is null);
+        return says.Count > 0 ? string.Join(" ", says) : car > 0 ? $"The car lacks {car} steps." : "";
     }
 
     private static List<StripFact> Strip(JobState state)

@@ -65,17 +65,17 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             return new DemoDriver(events, library, who[person], now.AddHours(-hoursAgo), left, right, level).Open(bay, vehicle, library.Sheet(code)!, km, complaint, scope);
         }
 
-        Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(8.4, 9.1, 9.52, 12.4), new(8.1, 9.0, 9.55, 12.8))
+        Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(11.2, 12.0, 9.52, 9.7), new(10.9, 11.9, 9.55, 10.1))
             .Look(DemoLooks.Cable).ToTheEnd();
-        Job("GNT 512", "Sol", 5, 61_020, "Scraping from the rear right", JobScope.Pads, 3, new(8.0, 9.2, 11.7, 14.0), new(7.4, 9.0, 11.68, 14.6))
+        Job("GNT 512", "Sol", 5, 61_020, "Scraping from the rear right", JobScope.Pads, 3, new(9.6, 11.2, 11.7, 14.6), new(8.6, 11.0, 11.68, 15.8))
             .Look(DemoLooks.Motor).Route(ServiceRoute.SpindleByHand).Until("pedal-proved", null);
         Job("GNT 301", "Oona", 4, 132_450, "Due for pads, brake lamp seen", JobScope.Pads, 0.5, new(8, 9, 11.7, 14), new(8, 9, 11.7, 14))
             .LookOver().Looks(Side.Left, [new(Look.CabinControl, Seen.Switch), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.Yes), new(Look.PlateCable, Seen.No), new(Look.PlateMotor, Seen.No)]);
-        Job("GNT 164", "Oona", 3, 98_730, "Pulls left, left wheel hot", JobScope.Pads, 3.2, new(6.3, 9.2, 9.42, 8.7), new(8.6, 9.0, 9.5, 8.7))
+        Job("GNT 164", "Oona", 3, 98_730, "Pulls left, left wheel hot", JobScope.Pads, 3.2, new(10.6, 12.2, 9.42, 10.9), new(12.0, 12.6, 9.5, 8.7))
             .Look(DemoLooks.Cable).Until("piston-home", Side.Left).StopSign(Side.Left, StopSign.StopsShort, "Both ways tried, cable off, screw open. No movement.").Until("pads-in", Side.Right);
-        Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(7.2, 8.6, 10.1, 15.2), new(7.0, 8.4, 10.06, 15.6))
+        Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(12.4, 13.2, 10.1, 13.0), new(12.0, 13.0, 10.06, 13.6))
             .Look(DemoLooks.Motor).Route(ServiceRoute.ScanTool).Until("bracket-torqued", Side.Left).SignOne(new(Length.FromMillimeters(50), Angle.Zero));
-        Job("GNT 118", "Tor", 1, 45_900, "Pads at half, meals round", JobScope.Pads, 2, new(7.9, 8.3, 8.405, 13.2), new(8.0, 8.5, 8.62, 13.0))
+        Job("GNT 118", "Tor", 1, 45_900, "Pads at half, meals round", JobScope.Pads, 2, new(9.9, 10.3, 8.405, 13.6), new(10.0, 10.5, 8.62, 13.2))
             .Look(DemoLooks.Hat).Until("parts-compared", null);
     }
 }

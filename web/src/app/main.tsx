@@ -1,0 +1,22 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { App } from "./App";
+import { ApiError } from "./api";
+import { applyTheme } from "./theme";
+import "./tokens.css";
+
+applyTheme();
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (n, e) => !(e instanceof ApiError) && n < 3, refetchOnWindowFocus: true },
+  },
+});
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <App />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,233 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import { api, take, type Schemas } from "../../app/api";
+import { useKeys, useSession } from "../../app/hooks";
+import { BoltHead, Rack } from "../../ui/marks";
+import { Shell } from "../../ui/Shell";
+
+type Card = Schemas["BoardCard"];
+type Corner = Schemas["BoardCorner"];
+const STAGE = [
+  "Look",
+  "Make safe",
+  "Free",
+  "Judge",
+  "Clean",
+  "Retract",
+  "Fit",
+  "Torque",
+  "Close",
+  "Prove",
+  "Record",
+];
+const KEYS: Schemas["Stage"][] = [
+  "look",
+  "make-safe",
+  "free",
+  "judge",
+  "clean",
+  "retract",
+  "fit",
+  "torque",
+  "close",
+  "prove",
+  "record",
+];
+
+/** The cars in the workshop: where each is held, what is next on each side. */
+export function Board() {
+  const board = useQuery({
+    queryKey: ["board"],
+    queryFn: () => take(api.GET("/api/board")),
+    refetchInterval: 5000,
+  });
+  const session = useSession();
+  const navigate = useNavigate();
+  useKeys({ n: () => void navigate("/jobs/new") });
+  const due = board.data?.filter((c) => c.retorqueFromKm !== null) ?? [];
+  return (
+    <Shell
+      title="Bay board"
+      sub={session.data?.workshop}
+      keys={{ N: "New job", Tab: "From car to car; Enter opens" }}
+    >
+      <div className="flex h-full max-[1000px]:flex-col max-[1000px]:overflow-auto">
+        <div className="min-h-0 flex-1 overflow-auto bg-[linear-gradient(to_right,var(--rail)_88px,var(--ground)_88px)] max-[1000px]:flex-none max-[1000px]:overflow-visible max-[760px]:bg-none">
+          <div className="grid grid-cols-[88px_1fr] max-[760px]:hidden">
+            <span />
+            <div className="grid grid-cols-[1fr_420px_1fr] px-4 pt-1 text-ink-2 max-[1200px]:grid-cols-[1fr_340px_1fr]">
+              <span className="step-name pl-10">Left corner</span>
+              <span className="step-name">Car</span>
+              <span className="step-name pr-10 text-right">Right corner</span>
+            </div>
+          </div>
+          {board.data?.length === 0 && (
+            <p className="m-0 p-8 pl-28 text-[20px]">No car is in. Start the first job.</p>
+          )}
+          {board.data?.map((c) => (
+            <Row key={c.jobId} card={c} />
+          ))}
+        </div>
+        <aside className="flex w-[284px] flex-shrink-0 flex-col gap-3 overflow-auto border-l-2 border-ink bg-plate p-5 max-[1000px]:w-full max-[1000px]:flex-shrink max-[1000px]:border-t-2 max-[1000px]:border-l-0">
+          <h2 className="text-[24px]">Due back</h2>
+          {due.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing is due back.</p>}
+          {due.map((c) => (
+            <Link
+              key={c.jobId}
+              to={`/jobs/${c.jobId}/record`}
+              className="block border-t border-rule pt-2 no-underline"
+            >
+              <span className="step-name block font-semibold">
+                {c.vehicle.model}, {c.vehicle.plate}
+              </span>
+              <span className="text-[15px] text-ink-2">
+                Check the wheel nuts from {c.retorqueFromKm?.toLocaleString("en-GB").replace(",", " ")} km.
+              </span>
+            </Link>
+          ))}
+          <h2 className="mt-2 text-[24px]">Quick bench</h2>
+          <div className="grid grid-cols-2 gap-2">
+            <Link className="btn" to="/bench/retract">
+              Retract
+            </Link>
+            <Link className="btn" to="/bench/torque">
+              Torque
+            </Link>
+            <Link className="btn" to="/workshop">
+              Workshop
+            </Link>
+            <Link className="btn" to="/sources">
+              Sources
+            </Link>
+          </div>
+          <p className="m-0 mt-auto pt-2 text-[15px] text-ink-2">
+            Maker's data, local law and a licensed technician outrank every figure here.
+          </p>
+          <Link className="btn-primary" to="/jobs/new">
+            New job <span className="keycap">N</span>
+          </Link>
+        </aside>
+      </div>
+    </Shell>
+  );
+}
+
+function Row({ card }: { card: Card }) {
+  const plate = {
+    waits: "bg-rail text-rail-text border-railline border-2",
+    "in-hand": "bg-plate border-ink border-2",
+    "not-started": "bg-ground border-ink border-2 border-dashed",
+    finished: "bg-plate border-ink border-[1.5px]",
+  }[card.status];
+  return (
+    <section
+      className="grid grid-cols-[88px_1fr] border-b border-rule max-[760px]:grid-cols-1"
+      aria-label={`Bay ${card.bay}, ${card.vehicle.model}`}
+    >
+      <div className="flex items-center justify-center text-[62px] leading-none font-bold text-rail-text max-[760px]:justify-start max-[760px]:px-4 max-[760px]:pt-2 max-[760px]:text-[22px] max-[760px]:text-ink">
+        <span className="hidden max-[760px]:inline">Bay&nbsp;</span>
+        {card.bay}
+      </div>
+      <div className="grid grid-cols-[1fr_420px_1fr] items-center gap-0 px-4 py-[5px] max-[1200px]:grid-cols-[1fr_340px_1fr] max-[760px]:grid-cols-2">
+        <Axle corner={card.left} finished={card.status === "finished"} />
+        <Link
+          to={`/jobs/${card.jobId}`}
+          className={`flex min-h-[96px] items-center gap-3 rounded px-3 no-underline max-[760px]:order-first max-[760px]:col-span-2 ${plate}`}
+        >
+          <BoltHead met={!card.left.stuck && card.left.teethDone >= card.right.teethDone} />
+          <span className="min-w-0 flex-1">
+            <span className="title flex justify-between gap-2 text-[23px]">
+              <span className="truncate">{card.lead}</span>
+              <span className="font-medium">{card.by?.split(" ")[0] ?? "nobody"}</span>
+            </span>
+            <span
+              className={`title block truncate leading-[1.1] max-[1200px]:text-[27px] ${card.headline.length > 19 ? "text-[29px]" : "text-[37px]"}`}
+            >
+              {card.headline}
+            </span>
+            <span className="block truncate text-[15px]">{card.next}</span>
+          </span>
+          <BoltHead met={!card.right.stuck && card.right.teethDone >= card.left.teethDone} />
+        </Link>
+        <Axle corner={card.right} right finished={card.status === "finished"} />
+      </div>
+    </section>
+  );
+}
+
+function Axle({ corner, right, finished }: { corner: Corner; right?: boolean; finished?: boolean }) {
+  const pawl = finished
+    ? "none"
+    : corner.stuck
+      ? "stuck"
+      : corner.undecided
+        ? "undecided"
+        : corner.present
+          ? "here"
+          : "resting";
+  const tone = corner.stuck
+    ? "text-outside font-bold"
+    : corner.undecided
+      ? "text-undecided font-bold"
+      : "text-ink-2";
+  return (
+    <div className={`flex min-w-0 items-start gap-0 ${right ? "flex-row-reverse" : ""}`}>
+      <svg width="28" height="76" viewBox="0 0 28 76" aria-hidden="true" className="mt-1 flex-shrink-0">
+        {corner.wheelOff ? (
+          <>
+            <rect
+              x="1"
+              y="2"
+              width="26"
+              height="72"
+              rx="6"
+              fill="none"
+              stroke="var(--ink-2)"
+              strokeWidth="1.4"
+              strokeDasharray="4 3"
+            />
+            <rect
+              x={10}
+              y="16"
+              width="8"
+              height="44"
+              fill="var(--iron)"
+              stroke="var(--ink)"
+              strokeWidth="1.4"
+            />
+          </>
+        ) : (
+          <>
+            <rect x="1" y="2" width="26" height="72" rx="6" fill="var(--ink)" />
+            <path
+              d="M6 14 H22 M6 25 H22 M6 36 H22 M6 47 H22 M6 58 H22"
+              stroke="var(--ground)"
+              strokeWidth="1.6"
+            />
+          </>
+        )}
+      </svg>
+      <div className="min-w-0 flex-1">
+        <div className="px-[6px]">
+          <Rack
+            teeth={11}
+            done={corner.teethDone}
+            pawl={pawl}
+            flip={right}
+            width={180}
+            undecidedAt={corner.undecided}
+            stuckAt={corner.stuck}
+          />
+        </div>
+        <div className="mt-[-6px] h-[5px] bg-ink" />
+        <div
+          className={`flex flex-wrap items-baseline justify-between gap-x-2 px-2 pt-1 ${right ? "flex-row-reverse text-right" : ""}`}
+        >
+          <span className="title text-[21px]">{finished ? "Done" : STAGE[KEYS.indexOf(corner.stage)]}</span>
+          <span className="text-[13.5px] text-ink-2">{corner.kind}</span>
+          <span className={`w-full truncate text-[14px] ${tone}`}>{corner.says}</span>
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import { Outlet, useOutletContext, useParams } from "react-router";
+import { ApiError, type JobView } from "../../app/api";
+import { useJob } from "../../app/hooks";
+import { Shell } from "../../ui/Shell";
+
+export const useThisJob = () => useOutletContext<JobView>();
+
+/** Loads the job for the views below it. */
+export function JobFrame() {
+  const { id } = useParams();
+  const job = useJob(id ?? "");
+  if (job.data) return <Outlet context={job.data} />;
+  return (
+    <Shell title={job.isError ? "No such job" : ""}>
+      {job.isError && (
+        <p className="p-8 text-[18px]">
+          {job.error instanceof ApiError
+            ? job.error.message
+            : "The workshop's server does not answer. It is asked again."}
+        </p>
+      )}
+    </Shell>
+  );
+}
+
+export function jobTitle(job: JobView) {
+  const v = job.opened.vehicle;
+  return { title: `${v.make} ${v.model}`, sub: `${v.use}, plate ${v.plate}` };
+}

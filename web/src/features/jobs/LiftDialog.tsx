@@ -1,0 +1,99 @@
+import { useQuery } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { api, take, type JobView, type Schemas } from "../../app/api";
+import { useCommand } from "../../app/hooks";
+import { Overlay } from "../../ui/Overlay";
+import { ProblemNote } from "../../ui/Problem";
+
+/** A finished row opens to what it holds; the pawl is lifted on it with a reason, after seeing what goes with it. */
+export function LiftDialog({
+  row,
+  job,
+  children,
+}: {
+  row: Schemas["DoneRow"];
+  job: JobView;
+  children: React.ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="min-h-11 min-w-0 border-0 bg-transparent p-0 text-left [@media(max-height:700px)]:min-h-[38px]">
+        {children}
+      </Dialog.Trigger>
+      {open && (
+        <LiftForm
+          eventId={row.eventId}
+          name={row.name}
+          detail={`${row.by}, ${row.at.slice(0, 16).replace("T", " ")}${row.detail ? `. ${row.detail}` : ""}`}
+          job={job}
+          done={() => setOpen(false)}
+        />
+      )}
+    </Dialog.Root>
+  );
+}
+
+export function LiftForm({
+  eventId,
+  name,
+  detail,
+  job,
+  done,
+}: {
+  eventId: string;
+  name: string;
+  detail: string;
+  job: JobView;
+  done: () => void;
+}) {
+  const [reason, setReason] = useState("");
+  const preview = useQuery({
+    queryKey: ["lift", job.id, eventId, job.version],
+    queryFn: () =>
+      take(api.GET("/api/jobs/{id}/lifts/{target}", { params: { path: { id: job.id, target: eventId } } })),
+    retry: false,
+  });
+  const lift = useCommand<string>(job, (h, why) =>
+    take(
+      api.POST("/api/jobs/{id}/lifts", {
+        params: { path: { id: job.id } },
+        body: { ...h, target: eventId, reason: why },
+      }),
+    ),
+  );
+  return (
+    <Overlay title={`Lift the pawl: ${name}`}>
+      <p className="mt-0 text-[15px] text-ink-2">{detail}</p>
+      <p>Only when it was not done. Something taken apart again is a step of its own.</p>
+      {preview.data && (
+        <>
+          <p className="mb-1 font-bold">
+            {preview.data.undoes.length === 1
+              ? "This is undone:"
+              : `These ${preview.data.undoes.length} are undone:`}
+          </p>
+          <ul className="mt-0 max-h-[180px] overflow-auto pl-5">
+            {preview.data.undoes.map((u, i) => (
+              <li key={i}>{u}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      <ProblemNote error={preview.error ?? lift.error} />
+      <label className="field my-3">
+        <span>Why</span>
+        <input value={reason} onChange={(e) => setReason(e.target.value)} maxLength={200} />
+      </label>
+      <button
+        type="button"
+        className="btn btn-stop w-full"
+        disabled={!preview.data || reason.trim() === "" || lift.isPending}
+        onClick={() => lift.mutate(reason, { onSuccess: done })}
+      >
+        Lift the pawl
+      </button>
+    </Overlay>
+  );
+}

@@ -1,0 +1,161 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ApiError, occurredAt, take, type Schemas } from "../../app/api";
+import { ProblemNote } from "../../ui/Problem";
+import { Shell } from "../../ui/Shell";
+
+const EMPTY = {
+  plate: "",
+  make: "",
+  model: "",
+  use: "",
+  vin: "",
+  sheetCode: "",
+  odometer: "",
+  bay: "",
+  complaint: "",
+};
+
+/** A car comes in: which one, what the driver says, what is renewed. */
+export function NewJob() {
+  const known = useQuery({ queryKey: ["vehicles"], queryFn: () => take(api.GET("/api/vehicles")) });
+  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
+  const [f, setF] = useState(EMPTY);
+  const [scope, setScope] = useState<Schemas["JobScope"]>("pads");
+  const ids = useRef({ jobId: crypto.randomUUID(), eventId: crypto.randomUUID() });
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const open = useMutation({
+    mutationFn: () =>
+      take(
+        api.POST("/api/jobs", {
+          body: {
+            ...ids.current,
+            expectedVersion: 0,
+            occurredAt: occurredAt(),
+            bay: Number(f.bay),
+            vehicle: { plate: f.plate, make: f.make, model: f.model, use: f.use, vin: f.vin.trim() || null },
+            sheetCode: f.sheetCode,
+            odometerKm: Number(f.odometer),
+            complaint: f.complaint,
+            scope,
+          },
+        }),
+      ),
+    onSuccess: (a) => {
+      void client.invalidateQueries({ queryKey: ["board"] });
+      void navigate(`/jobs/${a.jobId}`);
+    },
+    onError: (e) => {
+      if (e instanceof ApiError) ids.current.eventId = crypto.randomUUID();
+    },
+  });
+  const set = (key: keyof typeof EMPTY) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>
+    setF({ ...f, [key]: e.target.value });
+  const wrong = (name: string) => (open.error instanceof ApiError ? open.error.field(name) : undefined);
+  const field = (
+    key: keyof typeof EMPTY,
+    label: string,
+    name: string,
+    more: React.InputHTMLAttributes<HTMLInputElement> = {},
+  ) => (
+    <div>
+      <label className="field">
+        <span>{label}</span>
+        <input value={f[key]} onChange={set(key)} aria-invalid={!!wrong(name)} {...more} />
+      </label>
+      {wrong(name) && <p className="wrong m-0 mt-1">{wrong(name)}</p>}
+    </div>
+  );
+  return (
+    <Shell title="New job">
+      <form
+        className="mx-auto grid h-full max-w-[1100px] content-start gap-x-6 gap-y-3 overflow-auto p-6 min-[900px]:grid-cols-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          open.mutate();
+        }}
+      >
+        <div className="flex flex-col gap-3">
+          <h2 className="text-[26px]">The car</h2>
+          <label className="field">
+            <span>A car that was here before</span>
+            <select
+              value=""
+              onChange={(e) => {
+                const v = known.data?.find((k) => k.vehicle.plate === e.target.value);
+                if (v) setF({ ...f, ...v.vehicle, vin: v.vehicle.vin ?? "", sheetCode: v.sheetCode });
+              }}
+            >
+              <option value="">Choose, or fill in below</option>
+              {known.data?.map((k) => (
+                <option key={k.vehicle.plate} value={k.vehicle.plate}>
+                  {k.vehicle.plate}: {k.vehicle.make} {k.vehicle.model}, {k.vehicle.use}
+                </option>
+              ))}
+            </select>
+          </label>
+          <div className="grid grid-cols-2 gap-3">
+            {field("plate", "Plate", "vehicle.plate")}
+            {field("vin", "VIN, if known", "vin", { maxLength: 17 })}
+            {field("make", "Maker", "vehicle.make")}
+            {field("model", "Model", "vehicle.model")}
+          </div>
+          {field("use", "What it does for a living", "vehicle.use")}
+          <div>
+            <label className="field">
+              <span>Spec sheet</span>
+              <select value={f.sheetCode} onChange={set("sheetCode")} aria-invalid={!!wrong("sheetCode")}>
+                <option value="">Choose</option>
+                {sheets.data?.map((s) => (
+                  <option key={s.code} value={s.code}>
+                    {s.code}: {s.title}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {sheets.data?.length === 0 && (
+              <p className="m-0 mt-1 text-[15px]">No spec sheet yet: the lead reads one in under Workshop.</p>
+            )}
+            {wrong("sheetCode") && <p className="wrong m-0 mt-1">{wrong("sheetCode")}</p>}
+          </div>
+        </div>
+        <div className="flex flex-col gap-3">
+          <h2 className="text-[26px]">The job</h2>
+          <div className="grid grid-cols-2 gap-3">
+            {field("bay", "Bay", "bay", { inputMode: "numeric" })}
+            {field("odometer", "Odometer, km", "odometerKm", { inputMode: "numeric" })}
+          </div>
+          {field("complaint", "What the driver says", "complaint")}
+          <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
+            <legend className="mb-1 text-[15px] text-ink-2">What is renewed, both sides</legend>
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={scope === "pads"}
+              onClick={() => setScope("pads")}
+            >
+              Pads
+            </button>
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={scope === "pads-and-rotors"}
+              onClick={() => setScope("pads-and-rotors")}
+            >
+              Pads and rotors
+            </button>
+          </fieldset>
+          <p className="m-0 text-[15px] text-ink-2">
+            Spec sheet and house rules are copied into the job: later changes do not touch it.
+          </p>
+          <ProblemNote error={open.error} />
+          <button className="btn-primary" disabled={open.isPending}>
+            Start the job
+          </button>
+        </div>
+      </form>
+    </Shell>
+  );
+}

@@ -1,0 +1,70 @@
+import { useMemo, useState } from "react";
+import { Link } from "react-router";
+import type { StepBench, StepKey } from "../../app/api";
+import { Shell } from "../../ui/Shell";
+import { Spine } from "../../ui/Spine";
+import { CarStrip } from "./CarStrip";
+import { jobTitle, useThisJob } from "./JobFrame";
+import { Lanes } from "./Lanes";
+import { StepPanel } from "./StepPanel";
+import { duration } from "./words";
+
+const same = (a: StepKey, b: StepKey) => a.stepId === b.stepId && a.side === b.side;
+
+/** Three lanes, holds, spine with the pawl, the bench of the step at hand, and the car strip. */
+export function RunSheetPage() {
+  const job = useThisJob();
+  const { sheet } = job;
+  const [chosen, setChosen] = useState<StepKey | null>(null);
+  // What was chosen stays at hand as long as it is still offered; then the sheet's own next step is.
+  const now: StepBench | null = useMemo(() => {
+    const picked = chosen && sheet.also.find((b) => same(b.step, chosen));
+    return picked || sheet.now;
+  }, [sheet, chosen]);
+  const also = [sheet.now, ...sheet.also].filter((b): b is StepBench => !!b && b !== now);
+  const { title, sub } = jobTitle(job);
+  return (
+    <Shell
+      title={title}
+      sub={sub}
+      keys={{
+        Space: "Click the step on",
+        L: "Lift the pawl",
+        R: "Record",
+        Enter: "Next reading field; never clicks a step",
+      }}
+      info={
+        <>
+          <span className="max-[1100px]:hidden">
+            Job <b>{job.number}</b>, bay <b>{job.opened.bay}</b>
+          </span>
+          {!job.handedOver && (
+            <span className="max-[760px]:hidden">
+              <b>{duration(sheet.minutesLeft)}</b> left
+            </span>
+          )}
+          <Link to="record" className="flex min-h-11 items-center">
+            Record
+          </Link>
+        </>
+      }
+    >
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_456px] grid-rows-[minmax(0,1fr)_auto] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_372px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto">
+        <div className="max-[760px]:hidden">
+          <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
+        </div>
+        <Lanes job={job} now={now} also={also} choose={setChosen} />
+        <div className="min-h-0 border-l-2 border-ink bg-plate max-[760px]:order-first max-[760px]:border-l-0">
+          <StepPanel
+            key={now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none"}
+            job={job}
+            bench={now}
+          />
+        </div>
+        <div className="col-span-3 max-[760px]:order-first">
+          <CarStrip facts={sheet.strip} job={job} />
+        </div>
+      </div>
+    </Shell>
+  );
+}

@@ -1,0 +1,366 @@
+import { Dialog } from "radix-ui";
+import { useRef, useState, type ReactNode } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
+import { useCommand, useKeys } from "../../app/hooks";
+import { ProblemNote } from "../../ui/Problem";
+import { VerdictMark } from "../../ui/marks";
+import { Why } from "../../ui/Why";
+import { RetractSummary, StopSigns } from "../retraction/RetractSummary";
+import { TorquePanel } from "../torque/TorquePanel";
+import { LiftForm } from "./LiftDialog";
+import { LookOverForm } from "./LookOverForm";
+import { figure, stepTitle } from "./words";
+
+/** The bench: whatever the step at hand needs. */
+export function StepPanel({ job, bench }: { job: JobView; bench: StepBench | null }) {
+  const navigate = useNavigate();
+  useKeys({ r: () => void navigate(`/jobs/${job.id}/record`) });
+  if (!bench) return <Finished job={job} />;
+  if (bench.role) return <TorquePanel job={job} bench={bench} />;
+  switch (bench.step.stepId) {
+    case "look-over":
+      return <LookOverForm job={job} bench={bench} />;
+    case "identify":
+    case "push-tried":
+      return <GoLook job={job} bench={bench} />;
+    case "choose-route":
+      return <ChooseRoute job={job} bench={bench} />;
+    default:
+      return <ClickPanel job={job} bench={bench} />;
+  }
+}
+
+/** Frame of every bench: what, why, the work, and the one primary action, which never scrolls away. */
+export function BenchFrame({
+  bench,
+  children,
+  action,
+}: {
+  bench: StepBench;
+  children?: ReactNode;
+  action: ReactNode;
+}) {
+  return (
+    <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
+      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-3 max-[760px]:overflow-visible">
+        <div>
+          <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>
+          <p className="m-0 text-[16px] text-ink-2">{bench.because}</p>
+        </div>
+        {children}
+      </div>
+      <div className="flex flex-shrink-0 flex-col gap-2">{action}</div>
+    </div>
+  );
+}
+
+function Finished({ job }: { job: JobView }) {
+  const corners = [job.left, job.right].filter((c) => c.stop);
+  return (
+    <div className="flex h-full flex-col gap-4 px-6 pt-4 pb-3">
+      <h2 className="text-[31px]">{job.handedOver ? "Handed over" : "Nothing can be done now"}</h2>
+      {job.notCovered && <p className="m-0 text-[18px]">{job.notCovered}</p>}
+      {corners.map((c) => (
+        <StopNote key={c.side} job={job} corner={c} />
+      ))}
+      {!job.handedOver && !job.notCovered && corners.length === 0 && (
+        <p className="m-0 text-[18px]">Lift the last step, or follow the maker's order.</p>
+      )}
+      {job.handedOver && (
+        <p className="m-0 text-[22px]">
+          Every torque is signed and the brakes are proved. The record is ready to print.
+        </p>
+      )}
+      <Link to={`/jobs/${job.id}/record`} className="btn-primary mt-auto">
+        Open the record <span className="keycap">R</span>
+      </Link>
+    </div>
+  );
+}
+
+export function StopNote({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+  const [open, setOpen] = useState(false);
+  if (!corner.stop || !corner.stopEventId) return null;
+  return (
+    <div className="rounded border-2 border-outside p-3">
+      <p className="m-0 font-bold text-outside">
+        The {corner.side} piston is held: {corner.stop.sign.replaceAll("-", " ")}.
+      </p>
+      <p className="m-0 mt-1 text-[15px]">
+        {corner.stop.note ??
+          "A caliper that will not move with everything relaxed is condemned. Leave the hose shut until the new one is here."}
+      </p>
+      <Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Trigger className="btn mt-2">It was not so: lift the pawl</Dialog.Trigger>
+        {open && (
+          <LiftForm
+            eventId={corner.stopEventId}
+            name="stop sign"
+            detail=""
+            job={job}
+            done={() => setOpen(false)}
+          />
+        )}
+      </Dialog.Root>
+    </div>
+  );
+}
+
+function GoLook({ job, bench }: { job: JobView; bench: StepBench }) {
+  const navigate = useNavigate();
+  const side = bench.step.side ?? "left";
+  const to = `/jobs/${job.id}/look/${side}`;
+  const corner = side === "left" ? job.left : job.right;
+  useKeys({ Space: () => void navigate(to) });
+  return (
+    <BenchFrame
+      bench={bench}
+      action={
+        <Link to={to} className="btn-primary">
+          Look at the {side} corner <span className="keycap">Space</span>
+        </Link>
+      }
+    >
+      <p className="m-0 text-[22px]">{bench.how}</p>
+      <div className="window">
+        <div className="text-[17px]">Still stand</div>
+        <div className="huge">{corner.found.standing.length}</div>
+      </div>
+    </BenchFrame>
+  );
+}
+
+function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
+  const choose = useCommand<Schemas["ServiceRoute"]>(job, (h, route) =>
+    take(api.POST("/api/jobs/{id}/route", { params: { path: { id: job.id } }, body: { ...h, route } })),
+  );
+  const routes: [Schemas["ServiceRoute"], string, string][] = [
+    [
+      "scan-tool",
+      "Scan tool",
+      "The gentlest: the car drives its own spindles and keeps count. Needs a tool with the function and a charger.",
+    ],
+    [
+      "spindle-by-hand",
+      "Spindle by hand",
+      "With no tool: actuators off, spindles turned back by hand. More steps, and the car must sleep.",
+    ],
+  ];
+  return (
+    <BenchFrame bench={bench} action={<ProblemNote error={choose.error} />}>
+      {routes.map(([key, name, says]) => (
+        <button
+          key={key}
+          type="button"
+          className="btn min-h-[96px] flex-col !items-start"
+          disabled={choose.isPending}
+          onClick={() => choose.mutate(key)}
+        >
+          <span className="title text-[27px]">{name}</span>
+          <span className="font-sans text-[16px]">{says}</span>
+        </button>
+      ))}
+      <p className="m-0 text-[15px] text-ink-2">
+        A battery straight to the motor is not offered: polarity is a guess, and nothing stops it at the end
+        of its travel.
+      </p>
+    </BenchFrame>
+  );
+}
+
+function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
+  const [values, setValues] = useState<Record<string, string>>({});
+  const [acknowledged, setAcknowledged] = useState<string[]>([]);
+  const [note, setNote] = useState("");
+  const [said, setSaid] = useState("");
+  const [codes, setCodes] = useState("");
+  const primary = useRef<HTMLButtonElement>(null);
+  const corner = bench.step.side === "right" ? job.right : job.left;
+  const click = useCommand<{ otherwise: boolean; refused: boolean }>(job, (h, { otherwise, refused }) =>
+    take(
+      api.POST("/api/jobs/{id}/steps", {
+        params: { path: { id: job.id } },
+        body: {
+          ...h,
+          stepId: bench.step.stepId,
+          side: bench.step.side,
+          readings: bench.readings
+            .filter((r) => (values[r.kind] ?? "").trim() !== "")
+            .map((r) => ({
+              kind: r.kind,
+              value: Number((values[r.kind] ?? "").replace(",", ".")),
+              instrumentId: r.instrument,
+            })),
+          acknowledged,
+          foundOtherwise: otherwise,
+          report: bench.needsReport
+            ? { succeeded: !refused, words: said.trim() || (refused ? "Refused" : "Finished"), codes }
+            : null,
+          note: note.trim() || null,
+        },
+      }),
+    ),
+  );
+  const notNumbers = bench.readings.filter((r) =>
+    Number.isNaN(Number((values[r.kind] ?? "0").replace(",", "."))),
+  );
+  const go = (otherwise = false, refused = false) => {
+    if (!click.isPending && notNumbers.length === 0) click.mutate({ otherwise, refused });
+  };
+  useKeys({ Space: () => go() });
+  const mustAcknowledge = bench.cautions.filter((c) => c.mustAcknowledge);
+  const wrong = (kind: string) =>
+    notNumbers.some((r) => r.kind === kind)
+      ? "A plain figure is wanted, such as 12.4."
+      : click.error instanceof ApiError
+        ? click.error.field(kind.replaceAll("-", ""))
+        : undefined;
+  const retract = bench.step.stepId === "piston-home";
+  return (
+    <BenchFrame
+      bench={bench}
+      action={
+        <>
+          <ProblemNote error={click.error} />
+          {bench.needsReport && (
+            <button type="button" className="btn" onClick={() => go(false, true)}>
+              The tool refused
+            </button>
+          )}
+          {bench.canFindOtherwise && (
+            <button type="button" className="btn btn-stop" onClick={() => go(true)}>
+              {bench.canFindOtherwise}
+            </button>
+          )}
+          <button
+            ref={primary}
+            type="button"
+            className="btn-primary"
+            disabled={click.isPending}
+            onClick={() => go()}
+          >
+            <span>{bench.needsReport ? "The tool has finished" : `${bench.name}: done`}</span>{" "}
+            <span className="keycap">Space</span>
+          </button>
+        </>
+      }
+    >
+      {retract ? (
+        <RetractSummary job={job} corner={corner} />
+      ) : (
+        bench.how && <p className="m-0 text-[22px] leading-snug">{bench.how}</p>
+      )}
+      {bench.readings.length > 0 && (
+        <div className="grid grid-cols-2 gap-2">
+          {bench.readings.map((r, i) => (
+            <div key={r.kind} className={bench.readings.length === 1 ? "col-span-2" : ""}>
+              <label className="field">
+                <span>
+                  {r.name}
+                  {r.optional ? ", if counted" : ""}
+                </span>
+                <span className="!flex items-baseline gap-2 !text-[20px] !text-ink">
+                  <input
+                    data-reading={i}
+                    inputMode="decimal"
+                    value={values[r.kind] ?? ""}
+                    aria-invalid={!!wrong(r.kind)}
+                    onChange={(e) => setValues({ ...values, [r.kind]: e.target.value })}
+                    onKeyDown={(e) => {
+                      if (e.key !== "Enter") return;
+                      // A gauge sends Enter: it moves on and never clicks the step.
+                      e.preventDefault();
+                      const next = document.querySelector<HTMLElement>(`[data-reading="${i + 1}"]`);
+                      (next ?? primary.current)?.focus();
+                    }}
+                  />
+                  {r.unit}
+                </span>
+              </label>
+              {wrong(r.kind) && <p className="wrong m-0 mt-1">{wrong(r.kind)}</p>}
+              {r.instrument && (
+                <p className="m-0 text-[13px] text-ink-2">{r.instrument.replaceAll("-", " ")}</p>
+              )}
+            </div>
+          ))}
+        </div>
+      )}
+      {bench.needsReport && (
+        <div className="grid grid-cols-2 gap-2">
+          <label className="field">
+            <span>What the tool said</span>
+            <input value={said} onChange={(e) => setSaid(e.target.value)} maxLength={200} />
+          </label>
+          <label className="field">
+            <span>Codes, if any</span>
+            <input value={codes} onChange={(e) => setCodes(e.target.value)} maxLength={200} />
+          </label>
+        </div>
+      )}
+      {mustAcknowledge.map((c) => (
+        <button
+          key={c.id}
+          type="button"
+          className="btn !justify-start !font-sans !text-[16px]"
+          aria-pressed={acknowledged.includes(c.id)}
+          onClick={() =>
+            setAcknowledged(
+              acknowledged.includes(c.id) ? acknowledged.filter((a) => a !== c.id) : [...acknowledged, c.id],
+            )
+          }
+        >
+          <span
+            className="flex h-6 w-6 flex-shrink-0 items-center justify-center border-2 border-current"
+            aria-hidden="true"
+          >
+            {acknowledged.includes(c.id) && <span className="h-3 w-3 bg-current" />}
+          </span>
+          <span>{c.says}</span>
+        </button>
+      ))}
+      {bench.cautions
+        .filter((c) => !c.mustAcknowledge)
+        .map((c) => (
+          <p key={c.id} className="m-0 border-l-4 border-undecided pl-3 text-[16px]">
+            {c.says}
+          </p>
+        ))}
+      {retract && <StopSigns job={job} corner={corner} />}
+      {corner.verdicts.length > 0 &&
+        ["reservoir-again", "parts-compared", "bolts-laid-out"].includes(bench.step.stepId) && (
+          <Verdicts verdicts={[...job.left.verdicts, ...job.right.verdicts]} />
+        )}
+      {(bench.tools.length > 0 || bench.parts.length > 0) && (
+        <p className="m-0 text-[15px] text-ink-2">
+          {bench.tools.length > 0 && `Tools: ${bench.tools.join(", ")}. `}
+          {bench.parts.length > 0 && `Parts: ${bench.parts.join(", ")}.`}
+        </p>
+      )}
+      <label className="field">
+        <span>{bench.leadOnly ? "Reason" : "Note"}</span>
+        <input value={note} onChange={(e) => setNote(e.target.value)} maxLength={500} />
+      </label>
+    </BenchFrame>
+  );
+}
+
+/** Verdicts as rows, each with its why. */
+export function Verdicts({ verdicts }: { verdicts: Schemas["LimitVerdict"][] }) {
+  return (
+    <div>
+      {verdicts.map((v) => (
+        <div key={v.what} className="flex items-center justify-between gap-2 border-t border-rule py-1">
+          <span>
+            {v.what}: <b>{figure(v.valueMm, 3)}</b> mm, {v.kind === "minimum" ? "least" : "most"}{" "}
+            {figure(v.limitMm, 3)}
+          </span>
+          <span className="flex items-center gap-2">
+            <VerdictMark verdict={v.verdict} />
+            <Why reasons={[v.reasons]} />
+          </span>
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+import { Link } from "react-router";
+import { api, take, type JobView, type Schemas } from "../../app/api";
+import { useCommand } from "../../app/hooks";
+import { ProblemNote } from "../../ui/Problem";
+import { figure } from "../jobs/words";
+
+/** The number to act on: turns where the piston is turned, millimetres where it is pushed. */
+export function RetractWindow({ travel }: { travel: Schemas["TravelResult"] }) {
+  const turned = travel.turns !== null;
+  const big = turned ? figure(travel.turns ?? 0) : figure(travel.travelMm);
+  return (
+    <div className="window flex items-end gap-6">
+      <div>
+        <div className="text-[17px]">{turned ? "Turns to make" : "Push it in"}</div>
+        <div className="huge">{big}</div>
+      </div>
+      <div className="pb-2">
+        <div className="text-[32px] leading-none">{turned ? `${figure(travel.travelMm)} mm` : "mm"}</div>
+        <div className="mt-1 text-[16px]">
+          {travel.displacedIsLowerBound ? "at least " : ""}
+          {figure(travel.displacedMl)} mL comes back
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** The ruling and how far, in the bench of the step. */
+export function RetractSummary({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+  const { ruling, travel } = corner;
+  if (!ruling) return null;
+  return (
+    <>
+      <p className="title m-0 text-[27px]">{ruling.headline}</p>
+      {travel && <RetractWindow travel={travel} />}
+      {travel?.warnings.map((w) => (
+        <p key={w} className="wrong m-0">
+          {w}
+        </p>
+      ))}
+      <p className="m-0 text-[15px]">{ruling.never[0]}</p>
+      <Link className="btn" to={`/jobs/${job.id}/retract/${corner.side}`}>
+        The whole bench: drawing, tool, stop signs, why
+      </Link>
+    </>
+  );
+}
+
+/** Stop signs as buttons: touched when seen. */
+export function StopSigns({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+  const stop = useCommand<Schemas["StopSign"]>(job, (h, sign) =>
+    take(
+      api.POST("/api/jobs/{id}/stop-signs", {
+        params: { path: { id: job.id } },
+        body: { ...h, side: corner.side, sign, note: null },
+      }),
+    ),
+  );
+  return (
+    <div className="flex-shrink-0">
+      <p className="m-0 mb-1 text-[16px]">
+        <b>Stop</b> if you see one of these, and touch it
+      </p>
+      <div className="grid grid-cols-3 gap-2">
+        {corner.ruling?.stops.map((s) => (
+          <button
+            key={s.sign}
+            type="button"
+            className="btn btn-stop !px-2 !text-[17px]"
+            title={s.do}
+            disabled={stop.isPending}
+            onClick={() => stop.mutate(s.sign)}
+          >
+            {s.name}
+          </button>
+        ))}
+      </div>
+      {stop.isSuccess && (
+        <p className="m-0 mt-2 text-[16px] font-bold">
+          {corner.ruling?.stops.find((s) => s.sign === stop.variables)?.do}
+        </p>
+      )}
+      <ProblemNote error={stop.error} />
+    </div>
+  );
+}

@@ -1,0 +1,250 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
+import { useCommand, useKeys } from "../../app/hooks";
+import { ProblemNote } from "../../ui/Problem";
+import { Why } from "../../ui/Why";
+import { stepTitle } from "../jobs/words";
+import { figure } from "../jobs/words";
+import { Questions, TorqueWindow } from "./TorqueRead";
+import { WrenchDrawing } from "./Wrench";
+
+type Mode = "plain" | "entered" | "unverified" | "wrench";
+
+/** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
+export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) {
+  const line = bench.torque;
+  const last = bench.signed.at(-1);
+  const [mode, setMode] = useState<Mode>(line ? "plain" : "entered");
+  const [wrenchId, setWrenchId] = useState<string | null>(last?.wrench?.id ?? null);
+  const [crowfoot, setCrowfoot] = useState(last ? !!last.crowfoot : line ? !line.socketReaches : false);
+  const [extension, setExtension] = useState(last?.crowfoot ? String(last.crowfoot.extensionMm) : "50");
+  const [angle, setAngle] = useState(last?.crowfoot ? String(last.crowfoot.angleFromInLineDeg) : "0");
+  const [reason, setReason] = useState("");
+  const [value, setValue] = useState("");
+  const [unit, setUnit] = useState<Schemas["TorqueUnit"] | "">("");
+  const [count, setCount] = useState("");
+  const foot = crowfoot ? { extensionMm: Number(extension), angleFromInLineDeg: Number(angle) } : null;
+  const wrenches = useQuery({
+    queryKey: ["wrenches"],
+    queryFn: () => take(api.GET("/api/workshop/wrenches")),
+    staleTime: Infinity,
+  });
+  const ask = useQuery({
+    queryKey: ["torque-line", line, wrenchId, foot],
+    queryFn: () =>
+      take(api.POST("/api/bench/torque-line", { body: { line: line!, wrenchId, crowfoot: foot } })),
+    enabled: !!line && (!foot || (foot.extensionMm > 0 && !Number.isNaN(foot.angleFromInLineDeg))),
+    retry: false,
+    placeholderData: (old) => old,
+  });
+  const index = bench.signed.length + 1;
+  const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
+    take(
+      api.POST("/api/jobs/{id}/torques", {
+        params: { path: { id: job.id } },
+        body: {
+          ...h,
+          stepId: bench.step.stepId,
+          side: bench.step.side,
+          index,
+          wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? wrenches.data?.[0]?.id ?? null),
+          crowfoot: unverified ? null : foot,
+          unit: line ? "nm" : unit || "nm",
+          enteredValue: line || value.trim() === "" ? null : Number(value),
+          enteredPerCorner: line || count.trim() === "" ? null : Number(count),
+          unverifiedReason: unverified,
+        },
+      }),
+    ),
+  );
+  const set = ask.data?.set;
+  const of = line?.perCorner ?? (Number(count) || 1);
+  const go = () =>
+    !sign.isPending && mode !== "unverified" && (line || unit) && sign.mutate({ unverified: null });
+  useKeys({ Space: go });
+  return (
+    <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
+      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[760px]:overflow-visible">
+        <div className="flex items-start justify-between gap-2">
+          <div>
+            <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>
+            <p className="m-0 text-ink-2">
+              Number {index} of {of}. By hand first, to catch a crossed thread.
+            </p>
+          </div>
+          {set && <Why reasons={[set.reasons]} />}
+        </div>
+        {line && set && (
+          <>
+            <div className="flex items-end gap-4">
+              <div>
+                <div className="text-[16px] text-ink-2">At the bolt</div>
+                <div className="text-[58px] leading-none font-bold [@media(max-height:700px)]:text-[44px]">
+                  {figure(set.atTheBoltNm, 1)}
+                </div>
+              </div>
+              <div className="pb-1">
+                <div className="text-[24px] leading-none">N m</div>
+                <div className="text-[17px] text-ink-2">{figure(set.atTheBoltLbfFt, 1)} lbf ft</div>
+              </div>
+              <div className="ml-auto pb-1 text-right text-[15px] text-ink-2">
+                {line.drive}
+                {line.singleUse ? ", new bolt" : ""}
+                <br />
+                {line.holdingSpanner ? "hold the pin with a spanner" : "dry thread"}
+              </div>
+            </div>
+            {ask.data?.wrench && (
+              <div className="[@media(max-height:700px)]:hidden">
+                <WrenchDrawing
+                  gripMm={ask.data.wrench.gripLengthMm}
+                  extensionMm={foot ? foot.extensionMm : null}
+                  angleDeg={foot?.angleFromInLineDeg}
+                />
+              </div>
+            )}
+            <TorqueWindow set={set} name="Set the wrench to" />
+            <p className="m-0 text-[15px]">
+              {foot && ask.data?.wrench && (
+                <>
+                  <b>Why less.</b> {figure(set.atTheBoltNm, 1)} × {ask.data.wrench.gripLengthMm} / (
+                  {ask.data.wrench.gripLengthMm} + {foot.extensionMm}
+                  {foot.angleFromInLineDeg === 0 ? "" : ` × cos ${foot.angleFromInLineDeg}°`}) ={" "}
+                  {figure(set.settingNm, 1)}.{" "}
+                </>
+              )}
+              <span className="text-ink-2">
+                Sheet {job.opened.sheet.code}.{" "}
+                {ask.data?.wrench
+                  ? `Wrench ${ask.data.wrench.id}, in calibration until ${ask.data.wrench.calibratedUntil}.`
+                  : "No wrench here serves: choose another or add one."}
+              </span>
+            </p>
+            <Questions set={set} />
+          </>
+        )}
+        {!line && (
+          <div className="flex flex-col gap-2">
+            <p className="m-0 text-[18px]">The sheet has no figure here. Enter the maker's, with its unit.</p>
+            <div className="grid grid-cols-3 gap-2">
+              <label className="field">
+                <span>Torque</span>
+                <input inputMode="decimal" value={value} onChange={(e) => setValue(e.target.value)} />
+              </label>
+              <label className="field">
+                <span>Unit</span>
+                <select value={unit} onChange={(e) => setUnit(e.target.value as Schemas["TorqueUnit"])}>
+                  <option value="">choose</option>
+                  <option value="nm">N m</option>
+                  <option value="lbf-ft">lbf ft</option>
+                  <option value="lbf-in">lbf in</option>
+                  <option value="kgf-m">kgf m</option>
+                </select>
+              </label>
+              <label className="field">
+                <span>How many</span>
+                <input inputMode="numeric" value={count} onChange={(e) => setCount(e.target.value)} />
+              </label>
+            </div>
+          </div>
+        )}
+        {mode === "wrench" && (
+          <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
+            <legend className="sr-only">Wrench</legend>
+            {wrenches.data?.map((w) => (
+              <button
+                key={w.id}
+                type="button"
+                className="btn"
+                aria-pressed={(wrenchId ?? ask.data?.wrench?.id) === w.id}
+                onClick={() => setWrenchId(w.id)}
+              >
+                {w.id}, to {w.maximumNm} N m
+              </button>
+            ))}
+          </fieldset>
+        )}
+        {mode === "wrench" && (
+          <div className="grid grid-cols-3 gap-2">
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={crowfoot}
+              onClick={() => setCrowfoot(!crowfoot)}
+            >
+              Crowfoot
+            </button>
+            {crowfoot && (
+              <>
+                <label className="field">
+                  <span>E, mm</span>
+                  <input
+                    inputMode="decimal"
+                    value={extension}
+                    onChange={(e) => setExtension(e.target.value)}
+                  />
+                </label>
+                <label className="field">
+                  <span>Angle, °</span>
+                  <input inputMode="decimal" value={angle} onChange={(e) => setAngle(e.target.value)} />
+                </label>
+              </>
+            )}
+          </div>
+        )}
+        {mode === "unverified" && (
+          <div className="flex flex-col gap-2 rounded border-2 border-outside p-3">
+            <p className="m-0">
+              It cannot be measured here: tightened with a spanner and marked. The job stays held until the
+              lead accepts it by name and reason.
+            </p>
+            <label className="field">
+              <span>Why it cannot be measured</span>
+              <input value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
+            </label>
+            <button
+              type="button"
+              className="btn btn-stop"
+              disabled={reason.trim() === "" || sign.isPending}
+              onClick={() => sign.mutate({ unverified: reason })}
+            >
+              Sign it as unverified
+            </button>
+          </div>
+        )}
+        {ask.error instanceof ApiError && <ProblemNote error={ask.error} />}
+      </div>
+      <div className="flex flex-shrink-0 flex-col gap-2">
+        <ProblemNote error={sign.error} />
+        <div className="grid grid-cols-2 gap-2">
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={mode === "unverified"}
+            onClick={() => setMode(mode === "unverified" ? "plain" : "unverified")}
+          >
+            Cannot reach it
+          </button>
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={mode === "wrench"}
+            onClick={() => setMode(mode === "wrench" ? "plain" : "wrench")}
+          >
+            Other wrench or crowfoot
+          </button>
+        </div>
+        <button
+          type="button"
+          className="btn-primary"
+          disabled={sign.isPending || mode === "unverified" || (!line && !unit)}
+          onClick={go}
+        >
+          <span>Number {index} clicked: sign it</span>
+          <span className="keycap">Space</span>
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,28 @@
+import type { Schemas } from "../../app/api";
+import { figure } from "../jobs/words";
+
+/** The setting to act on, as large as the bench allows, in both units. */
+export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: string }) {
+  const big = figure(set.onTheScaleNm, 1);
+  return (
+    <div className="window flex items-end gap-5">
+      <div>
+        <div className="text-[17px]">{name}</div>
+        <div className={`huge ${big.length > 4 ? "huge-5" : ""}`}>{big}</div>
+      </div>
+      <div className="pb-2">
+        <div className="text-[32px] leading-none whitespace-nowrap">N m</div>
+        <div className="mt-2 text-[20px] whitespace-nowrap">{figure(set.settingLbfFt, 1)} lbf ft</div>
+      </div>
+    </div>
+  );
+}
+
+/** Questions the core asks of a figure. */
+export function Questions({ set }: { set: Schemas["TorqueSet"] }) {
+  return set.questions.map((q) => (
+    <p key={q.says} className="m-0 border-l-8 border-undecided bg-ground px-3 py-2 text-[16px]" role="status">
+      {q.says}
+    </p>
+  ));
+}

@@ -1,0 +1,158 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, take, type Schemas } from "../../app/api";
+import { useSession } from "../../app/hooks";
+import { ProblemNote } from "../../ui/Problem";
+import { Shell } from "../../ui/Shell";
+
+/** Technicians, spec sheets, wrenches, and jobs read back from their files. */
+export function WorkshopPage() {
+  const session = useSession();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
+  const wrenches = useQuery({
+    queryKey: ["wrenches"],
+    queryFn: () => take(api.GET("/api/workshop/wrenches")),
+  });
+  const [name, setName] = useState("");
+  const [pin, setPin] = useState("");
+  const [lead, setLead] = useState(false);
+  const add = useMutation({
+    mutationFn: () => take(api.POST("/api/technicians", { body: { name, pin, isLead: lead } })),
+    onSuccess: (s) => {
+      client.setQueryData(["session"], s);
+      setName("");
+      setPin("");
+    },
+  });
+  const readJob = useMutation({
+    mutationFn: async (file: File) =>
+      take(
+        api.POST("/api/jobs/import", {
+          bodySerializer: (b) => b as unknown as string,
+          body: (await file.text()) as unknown as Schemas["JobFile"],
+          headers: { "content-type": "application/json" },
+        }),
+      ),
+    onSuccess: (a) => void navigate(`/jobs/${a.jobId}`),
+  });
+  const readSheet = useMutation({
+    mutationFn: async (file: File) =>
+      take(
+        api.POST("/api/spec-sheets", {
+          bodySerializer: (b) => b as unknown as string,
+          body: (await file.text()) as unknown as Schemas["SpecSheet"],
+          headers: { "content-type": "application/json" },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["sheets"] }),
+  });
+  const isLead = session.data?.me?.isLead ?? false;
+  const pick = (label: string, onFile: (f: File) => void) => (
+    <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-measure">
+      {label}
+      <input
+        type="file"
+        accept="application/json,.json"
+        className="sr-only"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) onFile(file);
+          e.target.value = "";
+        }}
+      />
+    </label>
+  );
+  return (
+    <Shell title="Workshop" sub={session.data?.workshop}>
+      <div className="grid h-full content-start gap-8 overflow-auto p-6 min-[900px]:grid-cols-2">
+        <section className="flex flex-col gap-3">
+          <h2 className="text-[26px]">Rules and sources</h2>
+          <Link className="btn" to="/workshop/house-rules">
+            House rules
+          </Link>
+          <Link className="btn" to="/sources">
+            Sources and interlocks
+          </Link>
+          <h2 className="mt-3 text-[26px]">A job from its file</h2>
+          <p className="m-0 text-[15px] text-ink-2">
+            The chain of hashes is checked before anything is stored. Reading a job in twice changes nothing.
+          </p>
+          {pick("Read a job file", (f) => readJob.mutate(f))}
+          {readJob.data && !readJob.data.added && <p className="m-0">That job is here already.</p>}
+          <ProblemNote error={readJob.error} />
+        </section>
+        <section className="flex flex-col gap-3">
+          <h2 className="text-[26px]">Technicians</h2>
+          <p className="m-0">
+            {session.data?.technicians.map((t) => `${t.name}${t.isLead ? " (lead)" : ""}`).join(", ")}.
+          </p>
+          {isLead && (
+            <form
+              className="grid grid-cols-2 gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                add.mutate();
+              }}
+            >
+              <label className="field">
+                <span>Name</span>
+                <input value={name} onChange={(e) => setName(e.target.value)} />
+              </label>
+              <label className="field">
+                <span>PIN, 4 to 12 digits</span>
+                <input
+                  type="password"
+                  inputMode="numeric"
+                  value={pin}
+                  onChange={(e) => setPin(e.target.value)}
+                  autoComplete="new-password"
+                />
+              </label>
+              <button type="button" className="btn" aria-pressed={lead} onClick={() => setLead(!lead)}>
+                Is a lead
+              </button>
+              <button className="btn" disabled={name.trim() === "" || pin === "" || add.isPending}>
+                Add the technician
+              </button>
+            </form>
+          )}
+          <ProblemNote error={add.error} />
+        </section>
+        <section className="flex flex-col gap-2">
+          <h2 className="text-[26px]">Spec sheets</h2>
+          {sheets.data?.map((s) => (
+            <div key={s.code} className="border-t border-rule pt-1">
+              <span className="step-name">
+                {s.code}: {s.title}
+              </span>
+              <div className="text-[15px] text-ink-2">
+                {s.source}. {s.torques.length} torques; rotor least{" "}
+                {s.rotor.minimumThicknessMm ?? "not given"} mm; lining least{" "}
+                {s.pads.minimumLiningMm ?? "not given, default used"}.
+              </div>
+            </div>
+          ))}
+          {isLead && pick("Read a spec sheet file", (f) => readSheet.mutate(f))}
+          <ProblemNote error={readSheet.error} />
+        </section>
+        <section className="flex flex-col gap-2">
+          <h2 className="text-[26px]">Wrenches</h2>
+          {wrenches.data?.map((w) => (
+            <div key={w.id} className="border-t border-rule pt-1">
+              <span className="step-name">
+                {w.id}: {w.name}
+              </span>
+              <div className="text-[15px] text-ink-2">
+                To {w.maximumNm} N m in steps of {w.incrementNm}; grip to drive {w.gripLengthMm} mm; in
+                calibration until {w.calibratedUntil}.
+              </div>
+            </div>
+          ))}
+        </section>
+      </div>
+    </Shell>
+  );
+}

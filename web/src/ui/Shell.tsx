@@ -1,0 +1,96 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState, type ReactNode } from "react";
+import { Link, useNavigate } from "react-router";
+import { api } from "../app/api";
+import { useKeys, useSession } from "../app/hooks";
+import { useTheme } from "../app/theme";
+import { Logo } from "./marks";
+import { Overlay } from "./Overlay";
+
+/** The frame of every view: header, and what the view's keys do. */
+export function Shell({
+  title,
+  sub,
+  info,
+  keys = {},
+  children,
+}: {
+  title: string;
+  sub?: string;
+  info?: ReactNode;
+  keys?: Record<string, string>;
+  children: ReactNode;
+}) {
+  const session = useSession();
+  const [theme, toggle] = useTheme();
+  const [help, setHelp] = useState(false);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  useKeys({ "?": () => setHelp(true), b: () => void navigate("/") });
+  const signOut = async () => {
+    await api.DELETE("/api/session");
+    client.clear();
+    void navigate("/");
+  };
+  const all: Record<string, string> = { ...keys, B: "Bay board", "?": "These keys" };
+  return (
+    <div className="flex h-full flex-col">
+      <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[760px]:gap-2 [@media(max-height:700px)]:h-11">
+        <Link
+          to="/"
+          className="flex min-h-11 items-center gap-2 no-underline"
+          aria-label="Patient Pawl, bay board"
+        >
+          <Logo />
+          <span className="title text-[24px] max-[760px]:hidden">Patient Pawl</span>
+        </Link>
+        <h1 className="truncate text-[24px]">{title}</h1>
+        {sub && <span className="truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
+        <span className="ml-auto flex items-center gap-5 text-[15px] max-[760px]:gap-2">
+          {info}
+          {session.data?.me && (
+            <button
+              type="button"
+              onClick={() => void signOut()}
+              className="min-h-11 border-0 bg-transparent text-rail-text max-[760px]:hidden"
+              title="Sign out"
+            >
+              {session.data.me.name}
+              {session.data.me.isLead ? ", lead" : ""}
+            </button>
+          )}
+          <button
+            type="button"
+            onClick={toggle}
+            className="min-h-11 border-0 bg-transparent text-rail-text"
+            aria-label={theme === "day" ? "Night colours" : "Day colours"}
+          >
+            {theme === "day" ? "Night" : "Day"}
+          </button>
+          <Dialog.Root open={help} onOpenChange={setHelp}>
+            <Dialog.Trigger
+              className="min-h-11 min-w-11 border-0 bg-transparent text-rail-text"
+              aria-label="Keys of this view"
+            >
+              <span className="keycap">?</span>
+            </Dialog.Trigger>
+            <Overlay title="Keys of this view">
+              <dl className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-3">
+                {Object.entries(all).map(([key, does]) => (
+                  <div key={key} className="contents">
+                    <dt>
+                      <span className="keycap">{key}</span>
+                    </dt>
+                    <dd className="m-0">{does}</dd>
+                  </div>
+                ))}
+              </dl>
+            </Overlay>
+          </Dialog.Root>
+        </span>
+      </header>
+      <main className="min-h-0 flex-1">{children}</main>
+    </div>
+  );
+}
