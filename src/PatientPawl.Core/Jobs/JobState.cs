@@ -203,7 +203,7 @@ public sealed class JobState
             }
 
             if (e.Step.StepId is "service-entered" or "service-closed") car = car.With(Planning.Car.Brake, ParkingBrake.Unknown);
-            if (makes.Any(m => m.Variable == Planning.Car.Hydraulics || m.Variable == Planning.Corner.Piston)) car = car.With(Planning.Car.Hydraulics, Planning.Hydraulics.Unknown);
+            if (makes.Any(m => m.Variable == Planning.Car.Hydraulics || m.Variable == Planning.Corner.Piston)) car = car.With(Planning.Car.Hydraulics, HydraulicsState.Unknown);
         }
 
         return car;

@@ -84,12 +84,13 @@ public sealed record StripFact(string Label, string Value, bool DoNot);
 /// <param name="Torque">The fastener line, when it is a torque step and the sheet has one.</param>
 /// <param name="Role">The fastener role, when it is a torque step.</param>
 /// <param name="Signed">Signatures so far.</param>
+/// <param name="NextIndex">The number of the next fastener to sign, from 1.</param>
 /// <param name="NeedsReport">True when a scan tool's words are asked for.</param>
 /// <param name="CanFindOtherwise">The name of the other outcome, when the technician can find one.</param>
 /// <param name="LeadOnly">True when only the lead may click it on.</param>
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
-    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly);
+    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly);
 
 /// <summary>A corner as its bench shows it.</summary>
 /// <param name="Side">The corner.</param>
@@ -189,7 +190,7 @@ public static class RunSheets
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
         return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
-            type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed,
+            type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : null, type.LeadOnly);
     }
 
@@ -241,7 +242,7 @@ public static class RunSheets
     private static string WhyShort(JobState state, StepKey step)
     {
         var why = Planner.Why(state.Setup, state.Car, step);
-        return why.Interlocks.Count > 0 ? Interlocks.All[why.Interlocks[0] - 1].Message : why.Lacking.Count > 0 ? why.Lacking[0] : "Something else comes first.";
+        return why.Interlocks.Count > 0 ? Interlocks.All[why.Interlocks[^1] - 1].Message : why.Lacking.Count > 0 ? why.Lacking[0] : "Something else comes first.";
     }
 
     private static List<HoldBar> Bars(JobState state, out List<(int Index, string Id)> boundaries)

@@ -114,7 +114,7 @@ public enum Route
 }
 
 /// <summary>Hydraulics.</summary>
-public enum Hydraulics
+public enum HydraulicsState
 {
     /// <summary>Never opened.</summary>
     Closed,
@@ -360,7 +360,7 @@ public static class Car
     /// <summary>The service route.</summary>
     public static readonly StateVariable<Route> Route = new("service route", false);
     /// <summary>The hydraulics.</summary>
-    public static readonly StateVariable<Hydraulics> Hydraulics = new("hydraulics", false);
+    public static readonly StateVariable<HydraulicsState> Hydraulics = new("hydraulics", false);
     /// <summary>The look at the reservoir.</summary>
     public static readonly StateVariable<Done> Reservoir = new("look at the reservoir", false);
     /// <summary>The pedal.</summary>

@@ -26,7 +26,7 @@ internal static class Goal
         if (s.Rotors)
             foreach (var r in Corner.Rotor.Both(Rotor.New)) yield return r;
         foreach (var r in Corner.Nuts.Both(Bolts.Torqued)) yield return r;
-        yield return Car.Hydraulics.Is(Hydraulics.Closed, Hydraulics.Bled);
+        yield return Car.Hydraulics.Is(HydraulicsState.Closed, HydraulicsState.Bled);
         yield return Car.Pedal.Is(Pedal.Proved);
         yield return Car.Closing.Is(Closing.NotNeeded, Closing.Cycled);
         yield return Car.Tag.Is(Done.No);

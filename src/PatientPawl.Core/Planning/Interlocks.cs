@@ -102,7 +102,7 @@ public static class Interlocks
             ]),
         new(15, "Bled before it counts", "The circuit was opened, or nobody knows: it is bled before the pedal counts as firm.", "A pedal on air.", "Bleed, then pump again.",
             [
-                new(Concern.ProvesPedal, Car.Hydraulics.Is(Hydraulics.Closed, Hydraulics.Bled)),
+                new(Concern.ProvesPedal, Car.Hydraulics.Is(HydraulicsState.Closed, HydraulicsState.Bled)),
             ]),
         new(16, "Clean parts", "Clean hands and clean parts: the new rotor is degreased before pads meet it.", "Oil in the lining, and a brake that pulls.", "Clean the rotor. Oiled pads are replaced.",
             [

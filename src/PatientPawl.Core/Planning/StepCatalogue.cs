@@ -53,7 +53,7 @@ public static class StepCatalogue
             Makes = [Car.LookedOver.To(Done.Yes)],
             How = "Short roll, warning lamps, jacking points, locking-nut key. The questions stand beside.",
         },
-        new("identify", "Identify the brake", Stage.Look, Lane.Corner, Place.Corner, 4, "The piston's way back differs by type, and a repaired corner can differ from its twin.")
+        new("identify", "Identify brake", Stage.Look, Lane.Corner, Place.Corner, 4, "The piston's way back differs by type, and a repaired corner can differ from its twin.")
         {
             Makes = [Corner.Identified.To(Done.Yes)],
             How = "Touch what you see until one way back is left.",
@@ -200,7 +200,7 @@ public static class StepCatalogue
         },
         new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "After a lifted pawl nobody knows whether a piston left its bore.")
         {
-            Needs = [Car.Hydraulics.Is(Hydraulics.Unknown)], Makes = [Car.Hydraulics.To(Hydraulics.Closed)], Otherwise = [Car.Hydraulics.To(Hydraulics.Open)],
+            Needs = [Car.Hydraulics.Is(HydraulicsState.Unknown)], Makes = [Car.Hydraulics.To(HydraulicsState.Closed)], Otherwise = [Car.Hydraulics.To(HydraulicsState.Open)],
         },
 
         // Free
@@ -349,7 +349,7 @@ public static class StepCatalogue
         // Close
         new("bleed", "Bleed", Stage.Close, Lane.Car, RoundCar, 20, "An opened circuit holds air.")
         {
-            Needs = [Car.Hydraulics.Is(Hydraulics.Open)], Makes = [Car.Hydraulics.To(Hydraulics.Bled)], Concerns = Concern.Pedal, Cautions = [Cautions.Fluid], Tools = ["bleed hose and bottle"],
+            Needs = [Car.Hydraulics.Is(HydraulicsState.Open)], Makes = [Car.Hydraulics.To(HydraulicsState.Bled)], Concerns = Concern.Pedal, Cautions = [Cautions.Fluid], Tools = ["bleed hose and bottle"],
             How = "Two clear draws without bubbles. The level never under MIN.",
         },
         new("pedal-proved", "Pump pedal firm", Stage.Close, Lane.Car, Cabin, 2, "The pistons stand away from the pads until the pedal has brought them up.")

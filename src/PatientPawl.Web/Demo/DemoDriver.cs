@@ -68,7 +68,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         var bench = RunSheets.Of(s).Now!;
         var today = DateOnly.FromDateTime(_time.DateTime);
         var wrench = library.Wrenches().Where(w => TorqueSetting.Compute(bench.Torque!, w, crowfoot, today).WrenchServes).OrderBy(w => w.Maximum.NewtonMeters).First();
-        return JobRules.Sign(s, new(bench.Step, bench.Signed.Count + 1, wrench, crowfoot, TorqueUnit.Nm, null, null, null), today);
+        return JobRules.Sign(s, new(bench.Step, bench.NextIndex, wrench, crowfoot, TorqueUnit.Nm, null, null, null), today);
     });
 
     private ClickOn Click(StepBench bench)

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
 
 export const useSession = () =>
@@ -51,10 +51,10 @@ export function useCommand<Body>(
         throw e;
       }
     },
-    onSettled: async () => {
-      if (job) await client.invalidateQueries({ queryKey: ["job", job.id] });
-      void client.invalidateQueries({ queryKey: ["board"] });
-    },
+    // After a click the next one waits for the new version; what was refused is said at once.
+    onSuccess: () => client.invalidateQueries({ queryKey: ["job", job?.id] }),
+    onError: () => void client.invalidateQueries({ queryKey: ["job", job?.id] }),
+    onSettled: () => void client.invalidateQueries({ queryKey: ["board"] }),
   });
 }
 
@@ -78,4 +78,33 @@ export function useKeys(keys: Record<string, () => void>) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, []);
+}
+
+const draftKey = (name: string) => `draft ${name}`;
+
+/**
+ * What is typed at a step, kept in the browser until the step is clicked on: a closed lid, a crash or someone else's click
+ * loses none of it.
+ */
+export function useDraft(
+  name: string,
+): [Record<string, string>, (key: string, value: string) => void, () => void] {
+  const [draft, setDraft] = useState<Record<string, string>>(() => {
+    try {
+      return JSON.parse(localStorage.getItem(draftKey(name)) ?? "{}") as Record<string, string>;
+    } catch {
+      return {};
+    }
+  });
+  const set = useCallback(
+    (key: string, value: string) =>
+      setDraft((old) => {
+        const next = { ...old, [key]: value };
+        localStorage.setItem(draftKey(name), JSON.stringify(next));
+        return next;
+      }),
+    [name],
+  );
+  const clear = useCallback(() => localStorage.removeItem(draftKey(name)), [name]);
+  return [draft, set, clear];
 }

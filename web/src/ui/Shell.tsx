@@ -43,17 +43,17 @@ export function Shell({
           aria-label="Patient Pawl, bay board"
         >
           <Logo />
-          <span className="title text-[24px] max-[760px]:hidden">Patient Pawl</span>
+          <span className="title text-[24px] whitespace-nowrap max-[1100px]:hidden">Patient Pawl</span>
         </Link>
         <h1 className="truncate text-[24px]">{title}</h1>
         {sub && <span className="truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
-        <span className="ml-auto flex items-center gap-5 text-[15px] max-[760px]:gap-2">
+        <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[760px]:gap-2">
           {info}
           {session.data?.me && (
             <button
               type="button"
               onClick={() => void signOut()}
-              className="min-h-11 border-0 bg-transparent text-rail-text max-[760px]:hidden"
+              className="min-h-11 border-0 bg-transparent whitespace-nowrap text-rail-text max-[1100px]:hidden"
               title="Sign out"
             >
               {session.data.me.name}

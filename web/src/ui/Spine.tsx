@@ -44,7 +44,7 @@ export function Spine({ teeth, stage }: { teeth: Schemas["SpineTooth"][]; stage:
               />
             </svg>
             <span
-              className="title relative"
+              className={`title relative ${here ? "max-[1100px]:!text-[24px]" : "max-[1100px]:!text-[18px]"}`}
               style={{
                 fontSize: here ? (name.length > 7 ? 23 : name.length > 6 ? 27 : 31) : 20,
                 fontWeight: here ? 600 : 500,

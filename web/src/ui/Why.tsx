@@ -33,7 +33,7 @@ export function Why({ reasons, label = "Why" }: { reasons: Schemas["Reasons"][];
                     >
                       {KIND[l.kind]}
                     </td>
-                    <td className="w-[150px] py-2 pr-2">{l.label}</td>
+                    <td className="w-[150px] py-2 pr-2">{l.kind === "conclusion" ? "" : l.label}</td>
                     <td className="py-2">
                       {l.result}
                       {l.formula && (

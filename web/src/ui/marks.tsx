@@ -72,6 +72,7 @@ export function Rack({
       height={top + height}
       viewBox={`0 0 ${width} ${top + height}`}
       aria-hidden="true"
+      preserveAspectRatio="xMidYMax meet"
       style={{ overflow: "visible" }}
     >
       <defs>

@@ -43,8 +43,8 @@ export function Lanes({
         {LANES.map((l) => (
           <div key={l} className="pl-4">
             <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
-            <p className="m-0 flex gap-3 text-[14px] text-ink-2">
-              <span>{counts(l) === 1 ? "1 step left" : `${counts(l)} steps left`}</span>
+            <p className="m-0 flex gap-3 text-[14px] whitespace-nowrap text-ink-2">
+              <span>{counts(l)} to go</span>
               <button
                 type="button"
                 className="relative border-0 bg-transparent p-0 underline underline-offset-2 after:absolute after:-inset-x-2 after:-inset-y-4"
@@ -109,11 +109,11 @@ export function Lanes({
                 <span key={b.step.stepId} className="flex gap-1">
                   <button
                     type="button"
-                    className="btn min-w-0 flex-1 !justify-between !px-3 !py-1"
+                    className="btn min-w-0 flex-1 flex-col !items-start !gap-0 !px-3 !py-1"
                     onClick={() => choose(b.step)}
                   >
-                    <span className="min-w-0 truncate">{b.name}</span>
-                    <span className="flex-shrink-0 font-sans text-[13px]">or this</span>
+                    <span className="max-w-full truncate">{b.name}</span>
+                    <span className="font-sans text-[13px]">or this, now</span>
                   </button>
                   {i === 0 && others.length > 1 && (
                     <button
@@ -151,7 +151,7 @@ export function Lanes({
         <Ahead rows={rest.filter((a) => a.hold === (coming[1]?.id ?? null))} tab={tab} limit={1} />
       )}
       {sheet.notYet && (
-        <div className="grid grid-cols-3 max-[760px]:grid-cols-1">
+        <div className="grid grid-cols-3 max-[760px]:grid-cols-1 [@media(max-height:700px)]:hidden">
           <div
             className="flex gap-2"
             style={{ gridColumn: `${LANES.indexOf(laneOf(sheet.notYet.step)) + 1}` }}

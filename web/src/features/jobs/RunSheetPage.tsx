@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import type { StepBench, StepKey } from "../../app/api";
+import type { ApiError, StepBench, StepKey } from "../../app/api";
+import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { CarStrip } from "./CarStrip";
@@ -16,6 +17,7 @@ export function RunSheetPage() {
   const job = useThisJob();
   const { sheet } = job;
   const [chosen, setChosen] = useState<StepKey | null>(null);
+  const [moved, setMoved] = useState<{ error: ApiError; typed: string[] } | null>(null);
   // What was chosen stays at hand as long as it is still offered; then the sheet's own next step is.
   const now: StepBench | null = useMemo(() => {
     const picked = chosen && sheet.also.find((b) => same(b.step, chosen));
@@ -54,15 +56,29 @@ export function RunSheetPage() {
           <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
         </div>
         <Lanes job={job} now={now} also={also} choose={setChosen} />
-        <div className="min-h-0 border-l-2 border-ink bg-plate max-[760px]:order-first max-[760px]:border-l-0">
+        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[760px]:order-first max-[760px]:border-l-0">
+          {moved && (
+            <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">
+              <ProblemNote error={moved.error} />
+              {moved.typed.filter(Boolean).length > 0 && (
+                <p className="m-0 px-3">
+                  You had typed: {moved.typed.filter(Boolean).join("; ")}. It is kept at that step.
+                </p>
+              )}
+              <button type="button" className="btn mx-3 mb-3" onClick={() => setMoved(null)}>
+                Seen
+              </button>
+            </div>
+          )}
           <StepPanel
             key={now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none"}
             job={job}
             bench={now}
+            onMoved={(error, typed) => setMoved({ error, typed })}
           />
         </div>
         <div className="col-span-3 max-[760px]:order-first">
-          <CarStrip facts={sheet.strip} job={job} />
+          <CarStrip facts={sheet.strip} />
         </div>
       </div>
     </Shell>

@@ -2,7 +2,7 @@ import { Dialog } from "radix-ui";
 import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
-import { useCommand, useKeys } from "../../app/hooks";
+import { useCommand, useDraft, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
@@ -12,12 +12,23 @@ import { LiftForm } from "./LiftDialog";
 import { LookOverForm } from "./LookOverForm";
 import { figure, stepTitle } from "./words";
 
+/** Told when someone else was quicker: what the server said, and what had been typed here. */
+export type OnMoved = (error: ApiError, typed: string[]) => void;
+
 /** The bench: whatever the step at hand needs. */
-export function StepPanel({ job, bench }: { job: JobView; bench: StepBench | null }) {
+export function StepPanel({
+  job,
+  bench,
+  onMoved,
+}: {
+  job: JobView;
+  bench: StepBench | null;
+  onMoved: OnMoved;
+}) {
   const navigate = useNavigate();
   useKeys({ r: () => void navigate(`/jobs/${job.id}/record`) });
   if (!bench) return <Finished job={job} />;
-  if (bench.role) return <TorquePanel job={job} bench={bench} />;
+  if (bench.role) return <TorquePanel job={job} bench={bench} onMoved={onMoved} />;
   switch (bench.step.stepId) {
     case "look-over":
       return <LookOverForm job={job} bench={bench} />;
@@ -27,7 +38,7 @@ export function StepPanel({ job, bench }: { job: JobView; bench: StepBench | nul
     case "choose-route":
       return <ChooseRoute job={job} bench={bench} />;
     default:
-      return <ClickPanel job={job} bench={bench} />;
+      return <ClickPanel job={job} bench={bench} onMoved={onMoved} />;
   }
 }
 
@@ -169,12 +180,12 @@ function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
   );
 }
 
-function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
-  const [values, setValues] = useState<Record<string, string>>({});
+function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
+  const [values, setValue, clearDraft] = useDraft(
+    `${job.id} ${bench.step.stepId} ${bench.step.side ?? "car"}`,
+  );
   const [acknowledged, setAcknowledged] = useState<string[]>([]);
-  const [note, setNote] = useState("");
-  const [said, setSaid] = useState("");
-  const [codes, setCodes] = useState("");
+  const { note = "", said = "", codes = "" } = values;
   const primary = useRef<HTMLButtonElement>(null);
   const corner = bench.step.side === "right" ? job.right : job.left;
   const click = useCommand<{ otherwise: boolean; refused: boolean }>(job, (h, { otherwise, refused }) =>
@@ -206,7 +217,15 @@ function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
     Number.isNaN(Number((values[r.kind] ?? "0").replace(",", "."))),
   );
   const go = (otherwise = false, refused = false) => {
-    if (!click.isPending && notNumbers.length === 0) click.mutate({ otherwise, refused });
+    if (click.isPending || notNumbers.length > 0) return;
+    click.mutate(
+      { otherwise, refused },
+      {
+        onSuccess: clearDraft,
+        onError: (e) =>
+          e instanceof ApiError && e.problem.reason === "stale-version" && onMoved(e, Object.values(values)),
+      },
+    );
   };
   useKeys({ Space: () => go() });
   const mustAcknowledge = bench.cautions.filter((c) => c.mustAcknowledge);
@@ -222,7 +241,7 @@ function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
       bench={bench}
       action={
         <>
-          <ProblemNote error={click.error} />
+          <ProblemNote error={staleShownAbove(click.error)} />
           {bench.needsReport && (
             <button type="button" className="btn" onClick={() => go(false, true)}>
               The tool refused
@@ -266,7 +285,7 @@ function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
                     inputMode="decimal"
                     value={values[r.kind] ?? ""}
                     aria-invalid={!!wrong(r.kind)}
-                    onChange={(e) => setValues({ ...values, [r.kind]: e.target.value })}
+                    onChange={(e) => setValue(r.kind, e.target.value)}
                     onKeyDown={(e) => {
                       if (e.key !== "Enter") return;
                       // A gauge sends Enter: it moves on and never clicks the step.
@@ -290,11 +309,11 @@ function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
         <div className="grid grid-cols-2 gap-2">
           <label className="field">
             <span>What the tool said</span>
-            <input value={said} onChange={(e) => setSaid(e.target.value)} maxLength={200} />
+            <input value={said} onChange={(e) => setValue("said", e.target.value)} maxLength={200} />
           </label>
           <label className="field">
             <span>Codes, if any</span>
-            <input value={codes} onChange={(e) => setCodes(e.target.value)} maxLength={200} />
+            <input value={codes} onChange={(e) => setValue("codes", e.target.value)} maxLength={200} />
           </label>
         </div>
       )}
@@ -339,11 +358,15 @@ function ClickPanel({ job, bench }: { job: JobView; bench: StepBench }) {
       )}
       <label className="field">
         <span>{bench.leadOnly ? "Reason" : "Note"}</span>
-        <input value={note} onChange={(e) => setNote(e.target.value)} maxLength={500} />
+        <input value={note} onChange={(e) => setValue("note", e.target.value)} maxLength={500} />
       </label>
     </BenchFrame>
   );
 }
+
+/** A stale version is told above the bench, where it outlives the step. */
+export const staleShownAbove = (error: unknown) =>
+  error instanceof ApiError && error.problem.reason === "stale-version" ? null : error;
 
 /** Verdicts as rows, each with its why. */
 export function Verdicts({ verdicts }: { verdicts: Schemas["LimitVerdict"][] }) {

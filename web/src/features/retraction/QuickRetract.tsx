@@ -167,7 +167,12 @@ export function QuickRetract() {
                 />
               </div>
               {a.travel && <RetractWindow travel={a.travel} />}
-              <div className="min-h-0 flex-1 overflow-auto">
+              <div
+                className="min-h-0 flex-1 overflow-auto"
+                tabIndex={0}
+                role="group"
+                aria-label="The ruling in full"
+              >
                 {a.travel?.warnings.map((w) => (
                   <p key={w} className="wrong m-0 mb-2">
                     {w}

@@ -113,7 +113,14 @@ export function RetractPage() {
                 `First: ${ruling.preconditions.map((p) => PRECONDITION[p]).join(", ")}.`}
             </p>
           )}
-          <div className="min-h-0 flex-1 overflow-auto">{ruling && <RulingText ruling={ruling} />}</div>
+          <div
+            className="min-h-0 flex-1 overflow-auto"
+            tabIndex={0}
+            role="group"
+            aria-label="The ruling in full"
+          >
+            {ruling && <RulingText ruling={ruling} />}
+          </div>
           {corner.retractOffered && <StopSigns job={job} corner={corner} />}
           <Link
             to={ruling ? `/jobs/${job.id}` : `/jobs/${job.id}/look/${corner.side}`}

@@ -4,15 +4,15 @@ import { api, ApiError, take, type JobView, type Schemas, type StepBench } from 
 import { useCommand, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { stepTitle } from "../jobs/words";
-import { figure } from "../jobs/words";
+import { staleShownAbove, type OnMoved } from "../jobs/StepPanel";
+import { figure, stepTitle } from "../jobs/words";
 import { Questions, TorqueWindow } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
 type Mode = "plain" | "entered" | "unverified" | "wrench";
 
 /** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
-export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) {
+export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
   const line = bench.torque;
   const last = bench.signed.at(-1);
   const [mode, setMode] = useState<Mode>(line ? "plain" : "entered");
@@ -38,7 +38,7 @@ export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) 
     retry: false,
     placeholderData: (old) => old,
   });
-  const index = bench.signed.length + 1;
+  const index = bench.nextIndex;
   const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
     take(
       api.POST("/api/jobs/{id}/torques", {
@@ -60,8 +60,15 @@ export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) 
   );
   const set = ask.data?.set;
   const of = line?.perCorner ?? (Number(count) || 1);
-  const go = () =>
-    !sign.isPending && mode !== "unverified" && (line || unit) && sign.mutate({ unverified: null });
+  const send = (unverified: string | null) =>
+    sign.mutate(
+      { unverified },
+      {
+        onError: (e) =>
+          e instanceof ApiError && e.problem.reason === "stale-version" && onMoved(e, [reason, value]),
+      },
+    );
+  const go = () => !sign.isPending && mode !== "unverified" && (line || unit) && send(null);
   useKeys({ Space: go });
   return (
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
@@ -207,7 +214,7 @@ export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) 
               type="button"
               className="btn btn-stop"
               disabled={reason.trim() === "" || sign.isPending}
-              onClick={() => sign.mutate({ unverified: reason })}
+              onClick={() => send(reason)}
             >
               Sign it as unverified
             </button>
@@ -216,7 +223,7 @@ export function TorquePanel({ job, bench }: { job: JobView; bench: StepBench }) 
         {ask.error instanceof ApiError && <ProblemNote error={ask.error} />}
       </div>
       <div className="flex flex-shrink-0 flex-col gap-2">
-        <ProblemNote error={sign.error} />
+        <ProblemNote error={staleShownAbove(sign.error)} />
         <div className="grid grid-cols-2 gap-2">
           <button
             type="button"

@@ -1,0 +1,84 @@
+using PatientPawl.Core.Planning;
+
+namespace PatientPawl.Core.Tests.Planning;
+
+/// <summary>
+/// Watches a walk for harm, written from what would hurt someone or something and not from the interlock table: each looks at
+/// what changed on the car and asks whether a person would have been in danger.
+/// </summary>
+internal static class HazardMonitors
+{
+    public static void Watch(PlanSetup setup, CarState before, StepKey step, CarState after)
+    {
+        var motor = setup.Left.Architecture is Core.Identification.Architecture.MotorPush or Core.Identification.Architecture.MotorTurn;
+        var cable = setup.Left.Architecture is Core.Identification.Architecture.CableScrew or Core.Identification.Architecture.LeverPush;
+        bool Open(CarState s) => Core.Sides.Both.Any(x => s.Get(Corner.Caliper, x) == Caliper.Hung || s.Get(Corner.Pads, x) == Pads.None);
+        bool Loose(CarState s) => Core.Sides.Both.Any(x => s.Get(Corner.SlidePins, x) is Bolts.Snug or Bolts.Out || s.Get(Corner.BracketBolts, x) is Bolts.Snug or Bolts.Out);
+        void Safe(bool ok, string what) => ok.ShouldBeTrue($"{what}, at {step}");
+
+        // The car itself.
+        foreach (var side in Core.Sides.Both)
+        {
+            if (after.Get(Corner.Wheel, side) == Wheel.Off) Safe(after.Get(Car.Position) == CarPosition.Stands, "a wheel is off and the car is on the ground");
+            if (before.Get(Corner.Nuts, side) != Bolts.Torqued && after.Get(Corner.Nuts, side) == Bolts.Torqued) Safe(after.Get(Car.Position) == CarPosition.Ground, "final wheel torque in the air");
+        }
+
+        var held = after.Get(Car.Brake) == ParkingBrake.Applied || after.Get(Car.Chocks) == Chocks.In;
+        Safe(held, "nothing holds the car");
+        if (before.Get(Car.Position) == CarPosition.Stands && after.Get(Car.Position) == CarPosition.Ground)
+        {
+            Safe(!Open(after) && !Loose(after), "lowered on an open or loose brake");
+            Safe(after.Get(Car.Pedal) == Pedal.Proved && after.Get(Car.Gear) == Gear.Park, "lowered with no pedal or out of P");
+            Safe(after.Get(Car.Cable) != CableRun.Slack, "lowered with a slack cable");
+        }
+
+        if (after.Get(Car.TestDrive) == Done.Yes && before.Get(Car.TestDrive) == Done.No)
+            Safe(after.Get(Car.Pedal) == Pedal.Proved && Core.Sides.Both.All(s => after.Get(Corner.Nuts, s) == Bolts.Torqued && after.Get(Corner.Wheel, s) == Wheel.On), "driven on an unproved pedal or loose wheels");
+
+        // Hands and actuators.
+        var applied = before.Get(Car.Brake) != ParkingBrake.Applied && after.Get(Car.Brake) == ParkingBrake.Applied;
+        var closed = before.Get(Car.Closing) != after.Get(Car.Closing);
+        if ((applied || closed) && (motor || cable)) Safe(!Open(after), "the parking mechanism closes into a gap");
+        if (closed) Safe(after.Get(Car.Pedal) == Pedal.Proved && !Loose(after), "closed before the pedal is firm and both sides tight");
+        foreach (var side in Core.Sides.Both)
+        {
+            if (before.Get(Corner.Caliper, side) == Caliper.On && after.Get(Corner.Caliper, side) == Caliper.Hung && (motor || cable))
+            {
+                Safe(after.Get(Car.Brake) != ParkingBrake.Applied, "a caliper comes off an applied brake");
+                if (motor)
+                {
+                    Safe(after.Get(Car.AutoApply) == AutoApply.Inhibited && after.Get(Car.Ignition) == Ignition.Off && after.Get(Car.Key) == Key.Away, "a caliper comes off a car that can wake");
+                    Safe(after.Get(Car.Tag) == Done.Yes || after.Get(Corner.Actuator, side) is Actuator.Unplugged or Actuator.Off, "a caliper comes off with a live, untagged switch");
+                }
+            }
+
+            if (before.Get(Corner.Piston, side) == Piston.Out && after.Get(Corner.Piston, side) == Piston.Home)
+            {
+                if (motor) Safe(before.Get(Corner.Spindle, side) == Spindle.Back, "pushed onto a spindle");
+                if (cable) Safe(before.Get(Car.Cable) == CableRun.Slack && before.Get(Corner.Lever, side) == Lever.OnStop, "wound against a loaded lever");
+                Safe(before.Get(Corner.Room, side) == Room.Enough, "retracted with no room for the fluid");
+                Safe(before.Get(Corner.Method, side) == MethodState.Known, "retracted by a guess");
+                Safe(before.Get(Car.NewParts) == Done.Yes, "retracted for parts no one compared");
+            }
+
+            if (before.Get(Corner.Actuator, side) == Actuator.Plugged && after.Get(Corner.Actuator, side) == Actuator.Unplugged)
+                Safe(before.Get(Car.Sleep) == CarSleep.Asleep && before.Get(Car.Ignition) == Ignition.Off && before.Get(Car.Brake) == ParkingBrake.ProvedReleased, "unplugged from a live car");
+            if (before.Get(Corner.Pads, side) != Pads.New && after.Get(Corner.Pads, side) == Pads.New)
+            {
+                Safe(Core.Sides.Both.All(s => after.Get(Corner.Judged, s) == Done.Yes), "a new part goes in before both sides are judged");
+                if (setup.Scope == JobScope.PadsAndRotors) Safe(after.Get(Corner.Rotor, side) == Rotor.New && after.Get(Corner.RotorClean, side) == Done.Yes, "pads meet an old or oily rotor");
+            }
+
+            if (before.Get(Corner.Caliper, side) == Caliper.Hung && after.Get(Corner.Caliper, side) == Caliper.On)
+                Safe(after.Get(Corner.BracketBolts, side) is Bolts.Tight or Bolts.Torqued, "a caliper covers loose bracket bolts");
+            if (before.Get(Corner.RotorScrews, side) == Bolts.Tight && after.Get(Corner.RotorScrews, side) == Bolts.Cracked && step.StepId == "screws-cracked-brake")
+                Safe(before.Get(Car.Brake) == ParkingBrake.Applied && before.Get(Corner.Caliper, side) == Caliper.On, "the hub spins under the screwdriver");
+        }
+
+        if (before.Get(Car.Ignition) == Ignition.Off && after.Get(Car.Ignition) == Ignition.On)
+            Safe(!Open(after) && Core.Sides.Both.All(s => after.Get(Corner.Actuator, s) is Actuator.None or Actuator.Plugged), "ignition on with a plug off or a caliper hung");
+        var pedal = before.Get(Car.Pedal) != Pedal.Proved && after.Get(Car.Pedal) == Pedal.Proved;
+        if (pedal || step.StepId is "bleed" or "leaks-looked") Safe(!Open(after) && Core.Sides.Both.All(s => after.Get(Corner.SlidePins, s) is Bolts.Tight or Bolts.Torqued), "pedal pressed on an open brake");
+        if (pedal) Safe(after.Get(Car.Hydraulics) is HydraulicsState.Closed or HydraulicsState.Bled, "a pedal counts as firm on air");
+    }
+}

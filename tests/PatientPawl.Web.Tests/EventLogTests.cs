@@ -1,0 +1,125 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Dapper;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Data.Sqlite;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Tests;
+
+public class EventLogTests
+{
+    [Fact]
+    public async Task The_same_command_twice_is_added_once_and_answered_alike_even_when_stale()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        var look = Workshop.Look(1);
+        var first = await (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", look)).Content.ReadAsStringAsync();
+        (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", Workshop.Look(2, "brake-hose", "yes"))).EnsureSuccessStatusCode();
+        var again = await (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", look)).Content.ReadAsStringAsync();
+        again.ShouldBe(first);
+        ((int)(await shop.Job(id))["version"]!).ShouldBe(3);
+    }
+
+    [Fact]
+    public async Task The_same_id_with_other_contents_is_refused()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        var look = Workshop.Look(1);
+        (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", look)).EnsureSuccessStatusCode();
+        look["seen"] = "foot-pedal";
+        var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", look);
+        answer.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await Workshop.Problem(answer))["reason"]!.ToString().ShouldBe("reused-id");
+    }
+
+    [Fact]
+    public async Task A_stale_version_is_told_what_has_happened_since()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", Workshop.Look(1))).EnsureSuccessStatusCode();
+        var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", Workshop.Look(1, "brake-hose", "yes"));
+        answer.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var problem = await Workshop.Problem(answer);
+        ((int)problem["version"]!).ShouldBe(2);
+        problem["since"]![0]!["by"]!.ToString().ShouldBe("Kit Ransome");
+        problem["since"]![0]!["what"]!.ToString().ShouldContain("hand lever");
+        ((int)(await shop.Job(id))["version"]!).ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Many_at_once_on_one_job_leave_an_unbroken_order()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        // Each keeps trying until its note is in, as a client does.
+        await Task.WhenAll(Enumerable.Range(0, 8).Select(async n =>
+        {
+            for (var sent = false; !sent;)
+            {
+                var version = (int)(await shop.Job(id))["version"]!;
+                var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", $"note {n}")));
+                sent = answer.IsSuccessStatusCode;
+            }
+        }));
+        var file = JsonNode.Parse(await shop.Client.GetStringAsync($"/api/jobs/{id}/file"))!["events"]!.AsArray();
+        file.Select(e => (int)e!["content"]!["seq"]!).ShouldBe(Enumerable.Range(1, 9));
+        file.Skip(1).Select(e => e!["content"]!["event"]!["text"]!.ToString()).Order().ShouldBe(Enumerable.Range(0, 8).Select(n => $"note {n}"));
+    }
+
+    [Fact]
+    public async Task The_chain_holds_from_the_first_event_to_the_last()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var stored = shop.Services.GetRequiredService<EventStore>().Stored(Guid.Parse(await shop.JobInBay(6)));
+        stored.Count.ShouldBeGreaterThan(60);
+        var previous = "";
+        foreach (var (content, hash) in stored)
+        {
+            EventStore.Chain(previous, content).ShouldBe(hash);
+            previous = hash;
+        }
+
+        // SHA-256 of "abc", FIPS 180-4 example B.1, from memory: the chain is the ordinary function over the ordinary bytes.
+        EventStore.Chain("", "abc"u8.ToArray()).ShouldBe("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+        EventStore.Chain("a", "bc"u8.ToArray()).ShouldBe(EventStore.Chain("", "abc"u8.ToArray()));
+    }
+
+    [Fact]
+    public async Task The_database_itself_refuses_to_change_or_forget_an_event()
+    {
+        await using var shop = await Workshop.Open();
+        using var connection = shop.Services.GetRequiredService<Database>().Open();
+        Should.Throw<SqliteException>(() => connection.Execute("update job_event set hash = 'x'")).Message.ShouldContain("only added");
+        Should.Throw<SqliteException>(() => connection.Execute("delete from job_event")).Message.ShouldContain("only added");
+        connection.ExecuteScalar<string>("pragma journal_mode").ShouldBe("wal");
+        connection.ExecuteScalar<long>("pragma foreign_keys").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Projections_of_another_engine_version_are_rebuilt_at_start()
+    {
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        string before;
+        await using (var shop = await Workshop.Open(folder: folder + "/a"))
+        {
+            await shop.SignIn();
+            before = await shop.Client.GetStringAsync("/api/board");
+            using var connection = shop.Services.GetRequiredService<Database>().Open();
+            connection.Execute("update job set engine_version = '0', card_json = replace(card_json, 'Turnstone', 'Ghost')");
+            (await shop.Client.GetStringAsync("/api/board")).ShouldContain("Ghost");
+            Core.Jobs.JobState.Fold([]).Version.ShouldBe(0);
+            shop.Services.GetRequiredService<EventStore>().RebuildStaleProjections();
+            (await shop.Client.GetStringAsync("/api/board")).ShouldBe(before);
+        }
+    }
+}

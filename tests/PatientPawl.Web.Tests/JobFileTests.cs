@@ -1,0 +1,123 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using NJsonSchema;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Tests;
+
+public class JobFileTests
+{
+    private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
+
+    private static async Task<Workshop> EmptyWorkshop()
+    {
+        var shop = await Workshop.Open(demo: false);
+        (await shop.Client.PostAsJsonAsync("/api/workshop/first-lead", new { workshop = "Elsewhere", name = "Una Pike", pin = "4711" })).EnsureSuccessStatusCode();
+        return shop;
+    }
+
+    private static async Task<string> Export(int bay)
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        return await shop.Client.GetStringAsync($"/api/jobs/{await shop.JobInBay(bay)}/file");
+    }
+
+    [Theory]
+    [InlineData(2)]
+    [InlineData(3)]
+    [InlineData(6)]
+    public async Task Every_kind_of_job_is_read_back_into_an_empty_workshop_without_loss(int bay)
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.JobInBay(bay);
+        var file = await shop.Client.GetStringAsync($"/api/jobs/{id}/file");
+        await using var other = await EmptyWorkshop();
+        var imported = JsonNode.Parse(await (await other.Client.PostAsync("/api/jobs/import", Json(file))).Content.ReadAsStringAsync())!;
+        ((bool)imported["added"]!).ShouldBeTrue();
+        (await other.Client.GetStringAsync($"/api/jobs/{id}/file")).ShouldBe(file);
+        (await other.Client.GetStringAsync($"/api/jobs/{id}")).ShouldBe(await shop.Client.GetStringAsync($"/api/jobs/{id}"));
+        (await other.Client.GetStringAsync($"/api/jobs/{id}/record")).ShouldBe(await shop.Client.GetStringAsync($"/api/jobs/{id}/record"));
+        // Foreign technicians are names without sign-in.
+        (await other.Client.GetStringAsync("/api/session")).ShouldNotContain("Ransome");
+        // Twice changes nothing.
+        var again = JsonNode.Parse(await (await other.Client.PostAsync("/api/jobs/import", Json(file))).Content.ReadAsStringAsync())!;
+        ((bool)again["added"]!).ShouldBeFalse();
+        JsonNode.Parse(await other.Client.GetStringAsync("/api/board"))!.AsArray().Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_number_that_clashes_is_issued_anew_and_the_job_keeps_its_id()
+    {
+        var (one, two) = (await Export(6), await Export(6));
+        await using var shop = await EmptyWorkshop();
+        foreach (var file in new[] { one, two }) (await shop.Client.PostAsync("/api/jobs/import", Json(file))).EnsureSuccessStatusCode();
+        var board = JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray();
+        board.Select(b => (int)b!["number"]!).Distinct().Count().ShouldBe(2);
+        ((int)(await shop.Job(board[0]!["jobId"]!.ToString()))["number"]!).ShouldBe((int)board[0]!["number"]!);
+    }
+
+    [Fact]
+    public async Task A_break_in_the_chain_names_the_event_and_nothing_is_stored()
+    {
+        var file = await Export(6);
+        await using var shop = await EmptyWorkshop();
+        async Task Refused(string text, string says)
+        {
+            var answer = await shop.Client.PostAsync("/api/jobs/import", Json(text));
+            answer.StatusCode.ShouldBeOneOf(HttpStatusCode.UnprocessableEntity, HttpStatusCode.BadRequest);
+            (await Workshop.Problem(answer))["title"]!.ToString().ShouldContain(says);
+            JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray().ShouldBeEmpty();
+        }
+
+        await Refused(file.Replace("Squeal", "Quiet"), "Event 1 does not match its hash");
+        var lines = file.Split('\n');
+        await Refused(string.Join('\n', lines.Where((_, i) => i != 10)), "Event 10 does not match its hash");
+        (lines[20], lines[21]) = (lines[21], lines[20]);
+        await Refused(string.Join('\n', lines), "Event 20 does not match its hash");
+        await Refused(file[..(file.Length / 2)], "$");
+        await Refused("{\"format\":\"something-else\",\"formatVersion\":1,\"jobId\":\"" + Guid.NewGuid() + "\",\"events\":[]}", "not a job file");
+    }
+
+    [Fact]
+    public async Task A_well_hashed_file_with_nonsense_inside_is_refused_whole()
+    {
+        var file = JsonNode.Parse(await Export(4))!;
+        await using var shop = await EmptyWorkshop();
+        // Whoever knows the format can make a chain: then the contents must still be an order of events that can be shown.
+        var first = file["events"]![0]!["content"]!.ToJsonString().Replace("\"diameterMm\":41", "\"diameterMm\":1e12");
+        var forged = $"{{\"format\":\"patient-pawl-job\",\"formatVersion\":1,\"jobId\":\"{Guid.NewGuid()}\",\"events\":[{{\"content\":{first},\"hash\":\"{EventStore.Chain("", Encoding.UTF8.GetBytes(first))}\"}},{{\"content\":{first},\"hash\":\"{EventStore.Chain(EventStore.Chain("", Encoding.UTF8.GetBytes(first)), Encoding.UTF8.GetBytes(first))}\"}}]}}";
+        var answer = await shop.Client.PostAsync("/api/jobs/import", Json(forged));
+        answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await Workshop.Problem(answer))["title"]!.ToString().ShouldContain("Event 2");
+    }
+
+    [Fact]
+    public async Task The_published_schema_is_the_schema_of_what_is_stored_and_every_demo_job_follows_it()
+    {
+        var path = Path.Combine(Workshop.Repository, "docs", "job.schema.json");
+        var made = JobSchema.Make().ToJsonString(new JsonSerializerOptions { WriteIndented = true }) + "\n";
+        if (Environment.GetEnvironmentVariable("PAWL_UPDATE") == "1") await File.WriteAllTextAsync(path, made);
+        (await File.ReadAllTextAsync(path)).ShouldBe(made, "docs/job.schema.json is stale: run PAWL_UPDATE=1 ./test web");
+        var schema = await JsonSchema.FromJsonAsync(made);
+        foreach (var bay in new[] { 2, 3, 6 }) schema.Validate(await Export(bay)).Select(e => e.ToString()).ShouldBeEmpty();
+        schema.Validate("{\"format\":\"patient-pawl-job\"}").ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_file_of_format_version_1_is_still_read()
+    {
+        // A stored sample: whatever later versions do, this must go on being readable.
+        var path = Path.Combine(Workshop.Repository, "tests", "PatientPawl.Web.Tests", "Samples", "job-v1.json");
+        if (Environment.GetEnvironmentVariable("PAWL_SAMPLE") == "1") await File.WriteAllTextAsync(path, await Export(3));
+        await using var shop = await EmptyWorkshop();
+        var answer = await shop.Client.PostAsync("/api/jobs/import", Json(await File.ReadAllTextAsync(path)));
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        var board = JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!;
+        board[0]!["headline"]!.ToString().ShouldBe("a left caliper");
+    }
+}

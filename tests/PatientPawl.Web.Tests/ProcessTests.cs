@@ -1,0 +1,130 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using System.Text.Json.Nodes;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>The server as a process: killed in the middle of work, started on a port in use, started twice.</summary>
+public class ProcessTests
+{
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private static Process Run(params string[] args)
+    {
+        var info = new ProcessStartInfo("dotnet") { RedirectStandardError = true, RedirectStandardOutput = true };
+        info.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "PatientPawl.Web.dll"));
+        foreach (var arg in args) info.ArgumentList.Add(arg);
+        return Process.Start(info)!;
+    }
+
+    private static async Task<HttpClient> Ready(int port)
+    {
+        var client = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(20) };
+        for (var i = 0; i < 300; i++)
+        {
+            try
+            {
+                if ((await client.GetAsync("/healthz")).IsSuccessStatusCode) return client;
+            }
+            catch (HttpRequestException)
+            {
+                // Not listening yet.
+            }
+
+            await Task.Delay(200);
+        }
+
+        throw new TimeoutException("The server did not come up.");
+    }
+
+    [Fact]
+    public async Task Killed_in_the_middle_of_work_it_has_every_acknowledged_click_three_times_over()
+    {
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        var port = FreePort();
+        var acknowledged = new List<string>();
+        string? id = null;
+        for (var round = 0; round < 3; round++)
+        {
+            using var server = Run("--port", port.ToString(), "--data", folder);
+            using var client = await Ready(port);
+            var session = await client.GetFromJsonAsync<JsonNode>("/api/session");
+            var lead = session!["technicians"]!.AsArray().First(t => (bool)t!["isLead"]!)!["id"]!.ToString();
+            (await client.PostAsJsonAsync("/api/session", new { technicianId = lead, pin = "2580" })).EnsureSuccessStatusCode();
+            id ??= (await client.GetFromJsonAsync<JsonNode>("/api/board"))![0]!["jobId"]!.ToString();
+
+            // Kill -9 comes from another thread, wherever the writer happens to be.
+            var killer = Task.Delay(400 + 150 * round).ContinueWith(_ => server.Kill(entireProcessTree: true));
+            try
+            {
+                for (var i = 0; ; i++)
+                {
+                    var version = (int)(await client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}"))!["version"]!;
+                    var text = $"round {round} note {i}";
+                    var answer = await client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", text)));
+                    if (answer.IsSuccessStatusCode) acknowledged.Add(text);
+                }
+            }
+            catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException or System.Text.Json.JsonException)
+            {
+                // The server is gone.
+            }
+
+            await killer;
+            await server.WaitForExitAsync();
+        }
+
+        acknowledged.Count.ShouldBeGreaterThan(5);
+        await using var shop = await Workshop.Open(folder: folder);
+        await shop.SignIn();
+        var file = JsonNode.Parse(await shop.Client.GetStringAsync($"/api/jobs/{id}/file"))!["events"]!.AsArray();
+        var notes = file.Select(e => e!["content"]!["event"]!["text"]?.ToString()).OfType<string>().ToList();
+        acknowledged.Except(notes).ShouldBeEmpty();
+        // At most the one click in flight at each kill may be there unacknowledged.
+        notes.Except(acknowledged).Count().ShouldBeLessThanOrEqualTo(3);
+        file.Select(e => (int)e!["content"]!["seq"]!).ShouldBe(Enumerable.Range(1, file.Count));
+    }
+
+    [Fact]
+    public async Task A_port_in_use_is_one_clear_line_and_a_bad_exit_code()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
+        using var server = Run("--port", port.ToString(), "--no-demo", "--data", Directory.CreateTempSubdirectory("pawl").FullName);
+        var said = await server.StandardError.ReadToEndAsync();
+        await server.WaitForExitAsync();
+        server.ExitCode.ShouldNotBe(0);
+        said.Trim().Split('\n').Last().ShouldBe($"patient-pawl: port {port} is in use. Choose another with --port.");
+    }
+
+    [Fact]
+    public async Task An_option_it_does_not_know_is_one_clear_line()
+    {
+        using var server = Run("--prot", "1");
+        (await server.StandardError.ReadToEndAsync()).Trim().ShouldBe("patient-pawl: '--prot' is not understood. Use --port 1..65535, --data DIR, --no-demo.");
+        await server.WaitForExitAsync();
+        server.ExitCode.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Demo_data_goes_only_into_a_workshop_with_nobody_and_nothing_in_it()
+    {
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        await using (var own = await Workshop.Open(demo: false, folder))
+        {
+            (await own.Client.PostAsJsonAsync("/api/workshop/first-lead", new { workshop = "Own", name = "Una Pike", pin = "4711" })).EnsureSuccessStatusCode();
+            var options = new Hosting.StartOptions(0, folder, true);
+            Hosting.PawlApp.Prepare(own.Services, options);
+            (await own.Client.GetStringAsync("/api/board")).ShouldBe("[]");
+            (await own.Client.GetStringAsync("/api/session")).ShouldNotContain("Gannet");
+        }
+    }
+}

@@ -1,0 +1,112 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Extensions.DependencyInjection;
+using PatientPawl.Web.Hosting;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>A running workshop with a database of its own, thrown away at the end.</summary>
+public sealed class Workshop : IAsyncDisposable
+{
+    private readonly WebApplication _app;
+
+    private Workshop(WebApplication app, string folder, HttpClient client)
+    {
+        _app = app;
+        Folder = folder;
+        Client = client;
+    }
+
+    public string Folder { get; }
+    public HttpClient Client { get; }
+    public IServiceProvider Services => _app.Services;
+
+    public static async Task<Workshop> Open(bool demo = true, string? folder = null)
+    {
+        folder ??= Directory.CreateTempSubdirectory("pawl").FullName;
+        var options = new StartOptions(0, folder, demo);
+        var app = PawlApp.Build(options, []);
+        PawlApp.Prepare(app.Services, options);
+        await app.StartAsync();
+        var url = app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
+        return new(app, folder, new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(url) });
+    }
+
+    public HttpClient Another() => new(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = Client.BaseAddress };
+
+    public async Task<JsonNode> SignIn(string name = "Kit Ransome", HttpClient? client = null)
+    {
+        client ??= Client;
+        var session = await client.GetFromJsonAsync<JsonNode>("/api/session");
+        var who = session!["technicians"]!.AsArray().First(t => t!["name"]!.ToString() == name)!;
+        var answer = await client.PostAsJsonAsync("/api/session", new { technicianId = who["id"]!.ToString(), pin = "2580" });
+        answer.EnsureSuccessStatusCode();
+        return who;
+    }
+
+    public async Task<string> JobInBay(int bay)
+    {
+        var board = await Client.GetFromJsonAsync<JsonNode>("/api/board");
+        return board!.AsArray().First(b => (int)b!["bay"]! == bay)!["jobId"]!.ToString();
+    }
+
+    public async Task<JsonNode> Job(string id) => (await Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}"))!;
+
+    public async Task<string> NewJob(string plate = "GNT 077", int bay = 40, HttpClient? client = null)
+    {
+        client ??= Client;
+        var known = (await client.GetFromJsonAsync<JsonNode>("/api/vehicles"))!.AsArray().First(v => v!["vehicle"]!["plate"]!.ToString() == plate)!;
+        var id = Guid.NewGuid().ToString();
+        var body = Command(0, ("jobId", id), ("bay", bay), ("sheetCode", known["sheetCode"]!.ToString()), ("odometerKm", 10), ("complaint", "test"), ("scope", "pads"));
+        body["vehicle"] = known["vehicle"]!.DeepClone();
+        (await client.PostAsJsonAsync("/api/jobs", body)).EnsureSuccessStatusCode();
+        return id;
+    }
+
+    public static JsonObject Command(int version, params (string Key, JsonNode? Value)[] more)
+    {
+        var body = new JsonObject { ["eventId"] = Guid.NewGuid().ToString(), ["expectedVersion"] = version, ["occurredAt"] = "2026-11-25T09:00:00+00:00" };
+        foreach (var (key, value) in more) body[key] = value;
+        return body;
+    }
+
+    public static JsonObject Look(int version, string look = "cabin-control", string seen = "hand-lever") => Command(version, ("side", "left"), ("look", look), ("seen", seen));
+
+    public static async Task<JsonNode> Problem(HttpResponseMessage answer)
+    {
+        answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
+        var text = await answer.Content.ReadAsStringAsync();
+        text.ShouldNotContain("   at ");
+        text.ShouldNotContain("Exception");
+        return JsonNode.Parse(text)!;
+    }
+
+    public static string Repository
+    {
+        get
+        {
+            var at = new DirectoryInfo(AppContext.BaseDirectory);
+            while (at is not null && !File.Exists(Path.Combine(at.FullName, "PatientPawl.slnx"))) at = at.Parent;
+            return at?.FullName ?? throw new DirectoryNotFoundException("The repository's root was not found.");
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        Client.Dispose();
+        await _app.DisposeAsync();
+        try
+        {
+            Directory.Delete(Folder, true);
+        }
+        catch (IOException)
+        {
+            // Somebody else still holds the folder: it lies in the temporary directory anyway.
+        }
+    }
+}

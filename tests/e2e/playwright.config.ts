@@ -1,0 +1,30 @@
+import { defineConfig } from "@playwright/test";
+
+const port = Number(process.env.PAWL_PORT ?? 5190);
+
+export default defineConfig({
+  testDir: "specs",
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: false,
+  retries: 0,
+  reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      chromiumSandbox: false,
+      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    },
+  },
+  webServer: {
+    // The built application, on a database of its own that is thrown away.
+    command: `rm -rf ../../.build/e2e-data && cd ../../.build/app && dotnet PatientPawl.Web.dll --port ${port} --data ../e2e-data`,
+    url: `http://127.0.0.1:${port}/healthz`,
+    reuseExistingServer: false,
+    timeout: 120_000,
+  },
+});

@@ -1,0 +1,180 @@
+import { expect, test } from "@playwright/test";
+import { header, identify, lookOver, openJob, signIn, work } from "./helpers";
+
+test("two browsers on one job: the second is told what changed, and what was typed stays", async ({ browser }) => {
+  const one = await (await browser.newContext()).newPage();
+  const two = await (await browser.newContext()).newPage();
+  await signIn(one, "Ines Marrow");
+  await signIn(two, "Oona Firth");
+  const jobId = await openJob(one.request, "GNT 077", "pads", 31);
+  await one.goto(`/jobs/${jobId}`);
+  await lookOver(one);
+  await identify(one, jobId, "left", "cable");
+  await identify(one, jobId, "right", "cable");
+  await expect(one.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
+
+  // The second looks at the sheet, and then hears nothing more until it clicks.
+  await two.goto(`/jobs/${jobId}`);
+  await expect(two.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
+  let deaf = true;
+  await two.route(`**/api/jobs/${jobId}`, (r) => (deaf ? r.abort() : r.continue()));
+  await two.getByLabel("Note").fill("left chock is cracked");
+  await one.getByRole("button", { name: /Chock both ways: done/ }).click();
+  await expect(one.getByRole("heading", { name: "Crack wheel nuts, left" })).toBeVisible();
+
+  await two.getByRole("button", { name: /Chock both ways: done/ }).click();
+  await expect(two.getByRole("alert")).toContainText("The job has moved on since you looked.");
+  await expect(two.getByRole("alert")).toContainText("Ines Marrow: Chock both ways.");
+  await expect(two.getByLabel("Note")).toHaveValue("left chock is cracked");
+  deaf = false;
+  // The sheet moves on; the notice and what was typed stay until they are seen.
+  await expect(two.getByRole("heading", { name: "Crack wheel nuts, left" })).toBeVisible({ timeout: 15_000 });
+  await expect(two.getByText("You had typed: left chock is cracked.")).toBeVisible();
+  await two.getByRole("button", { name: "Seen" }).click();
+  const job = await (await one.request.get(`/api/jobs/${jobId}`)).json();
+  expect(job.sheet.done.filter((d: { name: string }) => d.name === "Chock both ways")).toHaveLength(1);
+});
+
+test("a dropped connection loses nothing: the same click goes through once", async ({ page }) => {
+  await signIn(page);
+  const jobId = await openJob(page.request, "GNT 077", "pads", 32);
+  await page.goto(`/jobs/${jobId}/look/left`);
+  const ids: string[] = [];
+  let answers = 0;
+  await page.route("**/looks", async (r) => {
+    ids.push(r.request().postDataJSON().eventId);
+    if (answers++ === 0) {
+      // It did reach the server; the answer did not come back.
+      await r.fetch();
+      await r.abort();
+    } else await r.continue();
+  });
+  const tile = page.getByRole("region", { name: "What is seen" }).getByRole("button", { name: "Hand lever", exact: true });
+  await tile.click();
+  await expect(tile).toHaveAttribute("aria-pressed", "true");
+  const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();
+  expect(job.version).toBe(2);
+  expect(ids.length).toBeGreaterThanOrEqual(1);
+});
+
+test("what is typed survives a closed page", async ({ page }) => {
+  await signIn(page);
+  const board = await (await page.request.get("/api/board")).json();
+  const id = board.find((b: { bay: number }) => b.bay === 5).jobId;
+  await page.goto(`/jobs/${id}`);
+  await page.getByLabel("Note").fill("pedal long at first");
+  await page.getByLabel(/Strokes/).fill("9");
+  await page.goto("about:blank");
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByLabel("Note")).toHaveValue("pedal long at first");
+  await expect(page.getByLabel(/Strokes/)).toHaveValue("9");
+});
+
+test("the pawl is lifted with a reason, and what depended on it is listed and undone", async ({ page }) => {
+  await signIn(page);
+  const jobId = await openJob(page.request, "GNT 077", "pads", 33);
+  await page.goto(`/jobs/${jobId}`);
+  await lookOver(page);
+  await identify(page, jobId, "left", "cable");
+  await identify(page, jobId, "right", "cable");
+  await work(page, (t) => t === "Cable slack");
+  await page.getByRole("button", { name: "Chock both ways" }).click();
+  const dialog = page.getByRole("dialog");
+  // Chocks were never in: so the brake was not released, the car not lifted, no wheel came off.
+  for (const name of ["Chock both ways", "Brake released", "Lift, on stands", "Wheel off, left", "Wheel off, right"]) await expect(dialog).toContainText(name);
+  await expect(dialog).not.toContainText("Crack wheel nuts");
+  await expect(dialog.getByRole("button", { name: "Lift the pawl" })).toBeDisabled();
+  await dialog.getByLabel("Why").fill("chocks stood at the other car");
+  await dialog.getByRole("button", { name: "Lift the pawl" }).click();
+  await expect(page.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
+  await page.goto(`/jobs/${jobId}/record`);
+  await expect(page.getByText("chocks stood at the other car; 5 undone")).toBeVisible();
+});
+
+test("a stuck piston holds its corner, and the other side goes on", async ({ page }) => {
+  await signIn(page);
+  const jobId = await openJob(page.request, "GNT 077", "pads", 34);
+  await page.goto(`/jobs/${jobId}`);
+  await lookOver(page);
+  await identify(page, jobId, "left", "cable");
+  await identify(page, jobId, "right", "cable");
+  await work(page, (t) => t === "Piston home, left");
+  await page.getByRole("button", { name: "Stops short" }).click();
+  await expect(page.getByText("Cannot be finished as it stands.")).toBeVisible();
+  await expect(page.getByRole("heading", { name: /, right$/ })).toBeVisible();
+  const end = await work(page, (t) => t === "Nothing can be done now");
+  expect(end).toBe("Nothing can be done now");
+  await expect(page.getByText("The left piston is held: stops short.")).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByText("a left caliper").first()).toBeVisible();
+});
+
+test("bad input is answered beside the field, in words, and stays", async ({ page }) => {
+  await signIn(page);
+  const jobId = await openJob(page.request, "GNT 140", "pads", 35);
+  await page.goto(`/jobs/${jobId}`);
+  await lookOver(page);
+  await identify(page, jobId, "left", "hat");
+  await identify(page, jobId, "right", "hat");
+  await work(page, (t) => t === "Measure, judge, left");
+  await page.getByLabel(/Inner pad/).fill("112");
+  await page.getByLabel(/Outer pad/).fill("12");
+  await page.getByLabel(/Rotor/).fill("9.4");
+  await page.getByLabel(/stands proud/).fill("9.9");
+  await page.getByRole("button", { name: /Measure, judge: done/ }).click();
+  await expect(page.getByText("Inner pad, with backing: 112 mm cannot be. Allowed: 1 to 60 mm.").first()).toBeVisible();
+  await expect(page.getByLabel(/Inner pad/)).toHaveValue("112");
+  const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();
+  const refused = await page.request.post(`/api/jobs/${jobId}/steps`, {
+    data: { ...header(job.version), stepId: "pedal-proved", side: null, readings: [], acknowledged: [], foundOtherwise: false, report: null, note: null },
+  });
+  expect(refused.status()).toBe(409);
+  const problem = await refused.json();
+  expect(problem.interlocks).toContain(3);
+});
+
+test("quick benches answer with no job and no sign-in", async ({ page }) => {
+  await page.goto("/bench/torque");
+  await page.getByRole("button", { name: "Bracket" }).click();
+  await page.getByLabel("Torque at the bolt").fill("100");
+  await page.getByRole("button", { name: "N m", exact: true }).click();
+  await page.getByLabel(/Crowfoot E/).fill("50");
+  await page.getByLabel("Wrench").selectOption("W4");
+  await page.getByRole("button", { name: /Work it out/ }).click();
+  // 100 x 400 / 450 = 88.9, worked by hand; W4 shows steps of 0.2.
+  await expect(page.getByText(/^88\.[89]$/)).toBeVisible();
+  await page.getByRole("button", { name: "Slide pin" }).click();
+  await page.getByRole("button", { name: "lbf ft" }).click();
+  await page.getByLabel("Torque at the bolt").fill("80");
+  await page.getByRole("button", { name: /Work it out/ }).click();
+  await expect(page.getByText(/108\.5 N m is high for a slide-pin bolt.*bracket bolt/)).toBeVisible();
+
+  await page.goto("/bench/retract");
+  const fields: Record<string, string> = { "Old inner pad": "8", "New inner pad": "12", "Old outer pad": "8", "New outer pad": "12", "Old rotor": "10", "New rotor": "10", "Piston stands proud": "13.5", "Proud when home": "1.5", "Piston diameter": "38", "Travel a turn": "0.8" };
+  for (const [label, value] of Object.entries(fields)) await page.getByLabel(new RegExp(label)).fill(value);
+  await page.getByRole("button", { name: /Work it out/ }).click();
+  // 12 mm / 0.8 = 15 turns; pi/4 x 38^2 x 12 = 13.6 mL, worked by hand.
+  await expect(page.getByText("15", { exact: true })).toBeVisible();
+  await expect(page.getByText("13.6 mL comes back").first()).toBeVisible();
+});
+
+test("a record read back into the workshop changes nothing; a changed one is refused", async ({ page }) => {
+  await signIn(page);
+  const board = await (await page.request.get("/api/board")).json();
+  const id = board.find((b: { bay: number }) => b.bay === 6).jobId;
+  const text = await (await page.request.get(`/api/jobs/${id}/file`)).text();
+  await page.goto("/workshop");
+  await page.getByLabel("Read a job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text.replace("Squeal", "Quiet")) });
+  await expect(page.getByRole("alert")).toContainText("Event 1 does not match its hash");
+  await page.getByLabel("Read a job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  await expect(page).toHaveURL(new RegExp(id));
+});
+
+test("house rules: the lead sees what a change does before setting it", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/workshop/house-rules");
+  await expect(page.getByRole("listitem").filter({ hasText: "Crack rotor screws, left" })).toBeVisible();
+  await page.getByRole("button", { name: /Released from the start/ }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Crack screws, bar, left" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Set these rules" })).toBeEnabled();
+});
