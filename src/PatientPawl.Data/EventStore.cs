@@ -67,10 +67,12 @@ public sealed class EventStore(Database database, TimeProvider clock)
                 throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expectedVersion)]);
             var body = decide(before);
             if (body is JobOpened opened) body = opened with { Number = NextNumber(c, t) };
-            var recorded = new RecordedEvent(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, clock.GetUtcNow());
+            var content = Content(jobId, new(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, clock.GetUtcNow()));
+            // What is shown now is folded from the stored bytes, as it will be after every restart.
+            var recorded = Read(content);
             var after = before.With(recorded);
             SaveProjection(c, t, jobId, after);
-            Insert(c, t, jobId, Content(jobId, recorded), requestHash, eventId, recorded.Seq);
+            Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq);
             return (new(jobId, eventId, recorded.Seq), after);
         });
         if (state is not null) Keep(jobId, state);

@@ -8,41 +8,25 @@ public static class JobSchema
 {
     public static JsonObject Make()
     {
-        var content = PawlJson.Options.GetJsonSchemaAsNode(typeof(StoredEvent), new JsonSchemaExporterOptions
+        var schema = PawlJson.Options.GetJsonSchemaAsNode(typeof(Shape), new JsonSchemaExporterOptions
         {
             TreatNullObliviousAsNonNullable = true,
             // Quantities have their own converter: on paper they are plain numbers, the unit standing in the name.
             TransformSchemaNode = (context, node) => PawlJson.IsQuantity(context.TypeInfo.Type)
                 ? new JsonObject { ["type"] = Nullable.GetUnderlyingType(context.TypeInfo.Type) is null ? "number" : new JsonArray("number", "null") }
                 : node,
-        });
-        return new JsonObject
-        {
-            ["$schema"] = "https://json-schema.org/draft/2020-12/schema",
-            ["title"] = "Patient Pawl job file, version 1",
-            ["type"] = "object",
-            ["required"] = new JsonArray("format", "formatVersion", "jobId", "events"),
-            ["properties"] = new JsonObject
-            {
-                ["format"] = new JsonObject { ["const"] = "patient-pawl-job" },
-                ["formatVersion"] = new JsonObject { ["const"] = EventStore.FormatVersion },
-                ["jobId"] = new JsonObject { ["type"] = "string", ["format"] = "uuid" },
-                ["events"] = new JsonObject
-                {
-                    ["type"] = "array",
-                    ["minItems"] = 1,
-                    ["items"] = new JsonObject
-                    {
-                        ["type"] = "object",
-                        ["required"] = new JsonArray("content", "hash"),
-                        ["properties"] = new JsonObject
-                        {
-                            ["content"] = content,
-                            ["hash"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[0-9a-f]{64}$" },
-                        },
-                    },
-                },
-            },
-        };
+        }).AsObject();
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Patient Pawl job file, version 1");
+        var properties = schema["properties"]!.AsObject();
+        properties["format"] = new JsonObject { ["const"] = "patient-pawl-job" };
+        properties["formatVersion"] = new JsonObject { ["const"] = EventStore.FormatVersion };
+        properties["events"]!.AsObject()["minItems"] = 1;
+        properties["events"]!["items"]!["properties"]!.AsObject()["hash"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[0-9a-f]{64}$" };
+        return schema;
     }
+
+    private sealed record Shape(string Format, int FormatVersion, Guid JobId, IReadOnlyList<ShapeEvent> Events);
+
+    private sealed record ShapeEvent(StoredEvent Content, string Hash);
 }

@@ -42,5 +42,5 @@ internal static class TorqueEndpoints
     }
 
     internal static Wrench Find(IReadOnlyList<Wrench> wrenches, string id) => wrenches.FirstOrDefault(w => w.Id == id)
-        ?? throw new InputException(new InputError("wrenchId", Figure.Shorten(id), string.Join(", ", wrenches.Select(w => w.Id)), "There is no such wrench in the workshop."));
+        ?? throw new InputException(new InputError("wrenchId", Figure.Shorten(id), wrenches.Count == 0 ? "none: the workshop has no wrench yet" : string.Join(", ", wrenches.Select(w => w.Id)), "There is no such wrench in the workshop."));
 }

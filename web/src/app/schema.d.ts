@@ -2405,6 +2405,11 @@ export interface components {
             role: null | components["schemas"]["FastenerRole"];
             /** @description Signatures so far. */
             signed: components["schemas"]["TorqueSigned"][];
+            /**
+             * Format: int32
+             * @description The number of the next fastener to sign, from 1.
+             */
+            nextIndex: number;
             /** @description True when a scan tool's words are asked for. */
             needsReport: boolean;
             /** @description The name of the other outcome, when the technician can find one. */
