@@ -153,7 +153,7 @@ public static class RunSheets
         {
             var key = state.Remaining[i];
             var type = StepCatalogue.Find(key.StepId)!;
-            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key), boundaries.FirstOrDefault(b => i < b.Index).Id));
+            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key) && ahead.TrueForAll(a => a.Step != key), boundaries.FirstOrDefault(b => i < b.Index).Id));
         }
 
         var stage = next is null ? Stage.Record : StepCatalogue.Find(next.StepId)!.Stage;

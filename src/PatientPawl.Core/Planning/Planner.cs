@@ -80,7 +80,8 @@ public static class Planner
         var catalogue = CompiledCatalogue.For(setup);
         var steps = remaining.Select(catalogue.Find).OfType<BoundStep>().ToList();
         var goal = ReachedBy(state, steps);
-        return [.. steps.Where(s => s.Allowed(state.Raw) && CanFinish(state, steps, s, goal) is not null).Select(s => s.Key)];
+        // A step can stand in the plan twice (a lever is looked at again after cycling): it is offered once.
+        return [.. steps.Distinct().Where(s => s.Allowed(state.Raw) && CanFinish(state, steps, s, goal) is not null).Select(s => s.Key)];
     }
 
     /// <summary>The remaining steps in a valid order once <paramref name="step"/> has been done as expected; null when they could no longer be finished.</summary>

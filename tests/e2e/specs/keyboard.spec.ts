@@ -43,6 +43,7 @@ test("a whole job without a mouse", async ({ page }) => {
   // Y and N answer the next look until one way back is left; Space rules.
   const yes = /cable go into|brake hose/;
   for (const side of ["left", "right"]) {
+    await expect(page.getByRole("heading", { name: `Identify brake, ${side}` })).toBeVisible();
     await page.keyboard.press("Space");
     await expect(page.getByRole("heading", { name: `Look, ${side} corner` })).toBeVisible();
     for (let i = 0; i < 14; i++) {

@@ -39,7 +39,7 @@ export function Shell({
       <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[760px]:gap-2 [@media(max-height:700px)]:h-11">
         <Link
           to="/"
-          className="flex min-h-11 items-center gap-2 no-underline"
+          className="flex min-h-12 items-center gap-2 no-underline"
           aria-label="Patient Pawl, bay board"
         >
           <Logo />
@@ -53,7 +53,7 @@ export function Shell({
             <button
               type="button"
               onClick={() => void signOut()}
-              className="min-h-11 border-0 bg-transparent whitespace-nowrap text-rail-text max-[1100px]:hidden"
+              className="min-h-12 border-0 bg-transparent whitespace-nowrap text-rail-text max-[1100px]:hidden"
               title="Sign out"
             >
               {session.data.me.name}
@@ -63,14 +63,14 @@ export function Shell({
           <button
             type="button"
             onClick={toggle}
-            className="min-h-11 border-0 bg-transparent text-rail-text"
+            className="min-h-12 border-0 bg-transparent text-rail-text"
             aria-label={theme === "day" ? "Night colours" : "Day colours"}
           >
             {theme === "day" ? "Night" : "Day"}
           </button>
           <Dialog.Root open={help} onOpenChange={setHelp}>
             <Dialog.Trigger
-              className="min-h-11 min-w-11 border-0 bg-transparent text-rail-text"
+              className="min-h-12 min-w-11 border-0 bg-transparent text-rail-text"
               aria-label="Keys of this view"
             >
               <span className="keycap">?</span>

@@ -280,7 +280,7 @@ function Tile({
           <button
             key={a}
             type="button"
-            className={`btn h-[86px] w-[82px] flex-col !gap-1 !px-1 !text-[16px] ${seen === a ? "!border-[3px] !border-ink !bg-plate !text-ink" : "!bg-ground"}`}
+            className={`btn h-[101px] w-[82px] flex-col !gap-1 !px-1 !text-[16px] ${seen === a ? "!border-[3px] !border-ink !bg-plate !text-ink" : "!bg-ground"}`}
             aria-pressed={seen === a}
             disabled={disabled}
             onClick={() => say(card.look, a)}
@@ -295,14 +295,14 @@ function Tile({
   if (push) return null;
   return (
     <fieldset
-      className={`m-0 flex h-[86px] w-[146px] rounded border-[1.5px] border-ink-2 p-0 ${seen ? "bg-plate" : "border-dashed"}`}
+      className={`m-0 flex h-[101px] ${card.answers.length > 2 ? "w-[250px]" : "w-[146px]"} rounded border-[1.5px] border-ink-2 p-0 ${seen ? "bg-plate" : "border-dashed"}`}
     >
       <legend className="sr-only">{card.question}</legend>
       <div className="flex min-w-0 flex-1 flex-col items-center justify-between py-1">
         <LookDrawing look={card.look} seen={seen} width={66} />
         <span className="step-name text-center !text-[16px]">{card.name}</span>
       </div>
-      <div className="flex w-[50px] flex-col border-l-[1.5px] border-ink-2">
+      <div className={`flex border-l-[1.5px] border-ink-2 ${card.answers.length > 2 ? "" : "flex-col"}`}>
         {card.answers.map((a) => (
           <button
             key={a}
@@ -311,7 +311,7 @@ function Tile({
             aria-pressed={seen === a}
             disabled={disabled}
             onClick={() => say(card.look, a)}
-            className={`min-h-0 flex-1 border-0 border-ink-2 font-title text-[17px] not-first:border-t-[1.5px] ${seen === a ? "bg-ink text-plate" : "bg-transparent"} ${a === "not-known" ? "!text-[13px] leading-none" : ""}`}
+            className={`min-h-[48px] w-[50px] flex-1 border-0 border-ink-2 font-title text-[17px] ${card.answers.length > 2 ? "not-first:border-l-[1.5px]" : "not-first:border-t-[1.5px]"} ${seen === a ? "bg-ink text-plate" : "bg-transparent"} ${a === "not-known" ? "!text-[13px] leading-none" : ""}`}
           >
             {a === "not-known" ? "Not sure" : SEEN[a]}
           </button>

@@ -44,6 +44,10 @@ export function Board() {
   const session = useSession();
   const navigate = useNavigate();
   useKeys({ n: () => void navigate("/jobs/new") });
+  // A finished car stands on the board until another takes its bay.
+  const rows = board.data?.filter(
+    (c) => c.status !== "finished" || !board.data.some((o) => o.bay === c.bay && o.number > c.number),
+  );
   const due = board.data?.filter((c) => c.retorqueFromKm !== null) ?? [];
   return (
     <Shell
@@ -61,30 +65,37 @@ export function Board() {
               <span className="step-name pr-10 text-right">Right corner</span>
             </div>
           </div>
-          {board.data?.length === 0 && (
+          {rows?.length === 0 && (
             <p className="m-0 p-8 pl-28 text-[20px]">No car is in. Start the first job.</p>
           )}
-          {board.data?.map((c) => (
+          {rows?.map((c) => (
             <Row key={c.jobId} card={c} />
           ))}
         </div>
-        <aside className="flex w-[284px] flex-shrink-0 flex-col gap-3 overflow-auto border-l-2 border-ink bg-plate p-5 max-[1000px]:w-full max-[1000px]:flex-shrink max-[1000px]:border-t-2 max-[1000px]:border-l-0">
-          <h2 className="text-[24px]">Due back</h2>
-          {due.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing is due back.</p>}
-          {due.map((c) => (
-            <Link
-              key={c.jobId}
-              to={`/jobs/${c.jobId}/record`}
-              className="block border-t border-rule pt-2 no-underline"
-            >
-              <span className="step-name block font-semibold">
-                {c.vehicle.model}, {c.vehicle.plate}
-              </span>
-              <span className="text-[15px] text-ink-2">
-                Check the wheel nuts from {c.retorqueFromKm?.toLocaleString("en-GB").replace(",", " ")} km.
-              </span>
-            </Link>
-          ))}
+        <aside className="flex w-[284px] flex-shrink-0 flex-col gap-3 overflow-hidden border-l-2 border-ink bg-plate p-5 max-[1000px]:w-full max-[1000px]:flex-shrink max-[1000px]:border-t-2 max-[1000px]:border-l-0">
+          <div
+            className="flex min-h-[96px] flex-1 flex-col gap-3 overflow-auto"
+            tabIndex={0}
+            role="group"
+            aria-label="Due back"
+          >
+            <h2 className="text-[24px]">Due back</h2>
+            {due.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing is due back.</p>}
+            {due.map((c) => (
+              <Link
+                key={c.jobId}
+                to={`/jobs/${c.jobId}/record`}
+                className="block border-t border-rule pt-2 no-underline"
+              >
+                <span className="step-name block font-semibold">
+                  {c.vehicle.model}, {c.vehicle.plate}
+                </span>
+                <span className="text-[15px] text-ink-2">
+                  Check the wheel nuts from {c.retorqueFromKm?.toLocaleString("en-GB").replace(",", " ")} km.
+                </span>
+              </Link>
+            ))}
+          </div>
           <h2 className="mt-2 text-[24px]">Quick bench</h2>
           <div className="grid grid-cols-2 gap-2">
             <Link className="btn" to="/bench/retract">
@@ -100,7 +111,7 @@ export function Board() {
               Sources
             </Link>
           </div>
-          <p className="m-0 mt-auto pt-2 text-[15px] text-ink-2">
+          <p className="m-0 pt-2 text-[15px] text-ink-2">
             Maker's data, local law and a licensed technician outrank every figure here.
           </p>
           <Link className="btn-primary" to="/jobs/new">

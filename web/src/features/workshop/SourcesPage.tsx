@@ -22,7 +22,12 @@ export function SourcesPage() {
   }, [view.data]);
   return (
     <Shell title="Sources">
-      <div className="grid h-full content-start gap-8 overflow-auto p-6 min-[900px]:grid-cols-2">
+      <div
+        tabIndex={0}
+        role="group"
+        aria-label="Sources and interlocks"
+        className="grid h-full content-start gap-8 overflow-auto p-6 min-[900px]:grid-cols-2"
+      >
         <section>
           <h2 className="text-[26px]">Where figures come from</h2>
           {view.data?.sources.map((s) => (
