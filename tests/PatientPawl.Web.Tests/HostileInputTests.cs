@@ -53,7 +53,12 @@ public class HostileInputTests(ITestOutputHelper output)
         var stack = new JsonObject { ["innerMm"] = 10, ["outerMm"] = 10, ["rotorMm"] = 10 };
         var retract = new JsonObject
         {
-            ["architecture"] = "cable-screw", ["methodUndecided"] = false, ["side"] = "left", ["piston"] = null, ["depth"] = "all-the-way-home", ["reservoir"] = null,
+            ["architecture"] = "cable-screw",
+            ["methodUndecided"] = false,
+            ["side"] = "left",
+            ["piston"] = null,
+            ["depth"] = "all-the-way-home",
+            ["reservoir"] = null,
             ["howFar"] = new JsonObject { ["old"] = stack.DeepClone(), ["new"] = stack.DeepClone(), ["protrusionMm"] = 5, ["homeProtrusionMm"] = 1, ["leadMm"] = 0.8, ["pistonDiameterMm"] = 38, ["pistonsPerCaliper"] = 1, ["marginMm"] = null },
         };
         return

@@ -83,20 +83,11 @@ public sealed record BoardCard(
             : mine.Length > 0 ? mine[0].Stage
             : state.HandedOver ? Stage.Record : sheet.Stage;
         var last = sheet.Done.LastOrDefault(d => d.Lane == lane);
-        var says = file.Stop is { } stop ? $"{Name(stop.Sign)}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
+        var says = file.Stop is { } stop ? $"{RunSheets.Detail(stop)}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
             : file.Verdicts.FirstOrDefault(v => v.Verdict == Measuring.Verdict.TooCloseToCall) is { } close && mine.Length > 0 ? $"{close.What.Split(',')[0].ToLowerInvariant()} too close"
             : last is not null ? $"{last.Name.ToLowerInvariant()}{(last.Detail.Length > 0 && last.Detail.Length < 16 ? $", {last.Detail}" : "")}" : "not looked at";
         return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? a.Card().Short : "brake not known", says, file.Stop is not null,
             file.Verdicts.Any(v => v.Verdict == Measuring.Verdict.TooCloseToCall) && mine.Length > 0, state.Car.Get(Planning.Corner.Wheel, side) == Wheel.Off,
             sheet.Now?.Step.Side == side || (sheet.Now is { Step.Side: null } && mine.Length == 0));
     }
-
-    private static string Name(Retraction.StopSign sign) => sign switch
-    {
-        Retraction.StopSign.StopsShort => "stops short",
-        Retraction.StopSign.SpringsBack => "springs back",
-        Retraction.StopSign.BootTwists => "boot twists",
-        Retraction.StopSign.ComesOut => "comes out",
-        _ => "spins free",
-    };
 }

@@ -204,7 +204,7 @@ public static class RunSheets
         TorqueSigned => "unverified",
         BrakeRuled r => r.Ruling.Architecture.Words(),
         RouteChosen r => r.Route == ServiceRoute.ScanTool ? "scan tool" : "by hand",
-        StopSignSeen s => s.Sign.ToString(),
+        StopSignSeen s => RetractionRuling.Stops(RetractMethod.TurnAndPush).First(c => c.Sign == s.Sign).Name.ToLowerInvariant(),
         ToolRefused r => r.Report.Words,
         _ => "",
     };
@@ -291,7 +291,7 @@ public static class RunSheets
         }
 
         var car = state.Remaining.Take(until).Count(k => k.Side is null);
-        return says.Count > 0 ? string.Join(" ", says) : car > 0 ? $"The car lacks {car} steps." : "";
+        return says.Count > 0 ? string.Join(" ", says) : car > 0 ? $"The car lacks {car} {(car == 1 ? "step" : "steps")}." : "";
     }
 
     private static List<StripFact> Strip(JobState state)

@@ -22,6 +22,10 @@ internal static class Goal
         foreach (var r in Corner.Pads.Both(Pads.New)) yield return r;
         foreach (var r in Corner.Piston.Both(Piston.Home)) yield return r;
         foreach (var r in Corner.Judged.Both(Done.Yes)) yield return r;
+        // Each corner is worth closing up by itself, even while the other waits for a part.
+        foreach (var r in Corner.Caliper.Both(Caliper.On)) yield return r;
+        foreach (var r in Corner.SlidePins.Both(Bolts.Torqued)) yield return r;
+        foreach (var r in Corner.Wheel.Both(Wheel.On)) yield return r;
         foreach (var r in Corner.TurnsFree.Both(Done.Yes)) yield return r;
         if (s.Rotors)
             foreach (var r in Corner.Rotor.Both(Rotor.New)) yield return r;

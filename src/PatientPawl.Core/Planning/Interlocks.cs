@@ -77,7 +77,7 @@ public static class Interlocks
             [
                 new(Concern.CaliperOn, Condition.All(Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued))),
             ]),
-        new(11, "Closed once, after both", "Not yet: both sides assembled and the pedal proved first.", "The motors would push the pistons out.", "Back into service, verify both spindles, and read codes.",
+        new(11, "Closed once, after both", "Both sides assembled and the pedal proved first.", "The motors would push the pistons out.", "Back into service, verify both spindles, and read codes.",
             [
                 new(Concern.LeavesService, StepCatalogue.BothAssembled),
                 new(Concern.LeavesService, Car.Pedal.Is(Pedal.Proved)),

@@ -37,7 +37,8 @@ public static class Planner
         var search = new Search(catalogue);
         var goal = Goal.For(setup);
         var unreachable = search.Unreachable(state, goal);
-        List<string> cannot = [.. unreachable.Select(g => Facts.Words(g))];
+        var roots = unreachable.Count > 0 ? search.Roots(state, unreachable) : [];
+        List<string> cannot = [.. (roots.Count > 0 ? roots : unreachable).Select(Facts.Words)];
         if (unreachable.Count > 0) goal = [.. goal.Except(unreachable).Where(IsCornerOnly)];
 
         var steps = search.Find(state, goal);

@@ -46,6 +46,16 @@ internal sealed class Search(CompiledCatalogue catalogue)
         return [.. goal.Where(g => Best(g).Cost >= Unreached)];
     }
 
+    /// <summary>Those of them that stay out of reach even when all the others are granted: what really stands in the way.</summary>
+    public List<BoundCondition> Roots(CarState start, IReadOnlyList<BoundCondition> unreachable) =>
+    [
+        .. unreachable.Where(g =>
+        {
+            Costs(start, [.. unreachable.Where(u => u != g).SelectMany(u => u.AnyOf[0])]);
+            return Best(g).Cost >= Unreached;
+        }),
+    ];
+
     private static bool Met(IReadOnlyList<BoundCondition> goal, CarState state)
     {
         foreach (var g in goal)
@@ -101,11 +111,12 @@ internal sealed class Search(CompiledCatalogue catalogue)
         return [.. chosen];
     }
 
-    private void Costs(CarState state)
+    private void Costs(CarState state, params (int Slot, uint Mask)[] granted)
     {
         Array.Fill(_cost, Unreached);
         Array.Clear(_by);
         for (var slot = 0; slot < StateLayout.Slots; slot++) _cost[catalogue.FactOffset[slot] + state[slot]] = 0;
+        foreach (var (slot, mask) in granted) _cost[catalogue.FactOffset[slot] + System.Numerics.BitOperations.TrailingZeroCount(mask)] = 0;
         for (var changed = true; changed;)
         {
             changed = false;

@@ -74,6 +74,7 @@ public static class StepCatalogue
         new("nuts-cracked", "Crack wheel nuts", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "On the ground the tyre holds against the wrench.")
         {
             Needs = [OnGround, Corner.Nuts.Is(Bolts.Tight), Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked])], Makes = [Corner.Nuts.To(Bolts.Cracked)], Tools = ["wheel-nut bar"],
+            How = "A quarter turn each, no more.",
         },
         new("battery-held", "Battery held up", Stage.MakeSafe, Lane.Car, Bonnet, 2, "The service function refuses a weak battery, and the actuators must not stop halfway.")
         {
@@ -84,6 +85,7 @@ public static class StepCatalogue
         {
             Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Near), Car.Ignition.Is(Ignition.Off), Car.Pedal.Is(Pedal.Firm, Pedal.NotPumped)], Makes = [Car.Ignition.To(Ignition.On), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
             Cautions = [Cautions.SelfPressurising],
+            How = "On, engine off.",
         },
         new("codes-read", "Read codes", Stage.MakeSafe, Lane.Car, Cabin, 3, "Codes that were there before are told apart from those the job makes.")
         {
@@ -100,6 +102,7 @@ public static class StepCatalogue
             Applies = s => s.IsCaliperType,
             Needs = [Car.Brake.Is(ParkingBrake.Applied), ScrewsCracked.When(s => s.BrakeHoldsHub), ((Condition)IgnitionOn).When(s => s.IsMotor), ((Condition)Car.AutoApply.Is(AutoApply.Inhibited)).When(s => s.IsMotor)],
             Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
+            How = "By its own lever, pedal or switch. Watch the lamp go out.",
         },
         new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "After a lifted pawl nobody knows where the brake stands.")
         {
@@ -115,11 +118,13 @@ public static class StepCatalogue
                 ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.ByTool && s.ServiceOnGround),
             ],
             Makes = [Car.Position.To(CarPosition.Stands)], Concerns = Concern.Lifts, Tools = ["jack", "axle stands"], Cautions = [Cautions.Stands],
+            How = "Jack under a sound point, stands under the axle, then rock it.",
         },
         new("wheel-off", "Wheel off", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "The brake is behind it.")
         {
             Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Cracked, Bolts.Snug)], Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out)], Concerns = Concern.WheelOff,
             Cautions = [Cautions.Hot],
+            How = "Keep the nuts together. A pilot pin in one hole where there are bolts.",
         },
         new("screws-cracked-brake", "Crack rotor screws", Stage.Free, Lane.Corner, Place.Corner, 3, "The parking brake still holds the hub, for free.")
         {
@@ -130,6 +135,7 @@ public static class StepCatalogue
         {
             Applies = s => s.Screws, Needs = [WheelOff, Corner.RotorScrews.Is(Bolts.Tight)], Makes = [Corner.RotorScrews.To(Bolts.Cracked)],
             Tools = ["bar across two studs", "impact driver"],
+            How = "A bar across two studs against the floor. Crack them, leave them in.",
         },
         new("service-entered", "Service position", Stage.MakeSafe, Lane.Car, Cabin, 4, "The tool drives both spindles back; only then can a piston slide.")
         {
@@ -146,14 +152,17 @@ public static class StepCatalogue
         new("switch-tagged", "Tag the switch", Stage.MakeSafe, Lane.Car, Cabin, 1, "One press would drive the spindles into open calipers.")
         {
             Applies = s => s.ByTool, Needs = [Car.Brake.Is(ParkingBrake.Service)], Makes = [Car.Tag.To(Done.Yes)], Parts = ["do-not-touch tag"],
+            How = "Tag on the switch: do not touch.",
         },
         new("gear-neutral", "Gear to neutral", Stage.MakeSafe, Lane.Car, Cabin, 1, "A wheel turned by hand proves the release only in neutral.")
         {
             Applies = s => s.ByHand, Needs = [Lifted, Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Released)], Makes = [Car.Gear.To(Gear.Neutral)], Concerns = Concern.LeavesPark,
+            How = "Chocks in first: nothing else holds it now.",
         },
         new("ignition-off", "Ignition off", Stage.MakeSafe, Lane.Car, Cabin, 1, "A sleeping car does not move its brakes.")
         {
             Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Open)], Makes = [Car.Ignition.To(Ignition.Off)],
+            How = "Off, doors left on the latch where a door wakes the car.",
         },
         new("release-proved", "Prove it released", Stage.MakeSafe, Lane.Car, Place.RoundCar, 2, "Many cars apply again by themselves at ignition off; only a wheel that turns proves it.")
         {
@@ -163,15 +172,18 @@ public static class StepCatalogue
         new("key-away", "Key out of range", Stage.MakeSafe, Lane.Car, Bench, 1, "A near key wakes the car.")
         {
             Applies = s => s.IsMotor, Needs = [Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Near)], Makes = [Car.Key.To(Key.Away)],
+            How = "On the bench or in the office, out of range.",
         },
         new("car-asleep", "Wait for sleep", Stage.MakeSafe, Lane.Car, Bench, 5, "An actuator is unplugged only from a car that sleeps.")
         {
             Applies = s => s.ByHand, Needs = [Car.Key.Is(Key.Away), Car.Ignition.Is(Ignition.Off), Car.Sleep.Is(CarSleep.Awake)], Makes = [Car.Sleep.To(CarSleep.Asleep)],
+            How = "Until every lamp and relay is quiet; the sheet says how long.",
         },
         new("actuator-unplugged", "Unplug actuator", Stage.Free, Lane.Corner, Place.Corner, 1, "With no plug nothing moves.")
         {
             Applies = s => s.ByHand, Needs = [WheelOff, Corner.Actuator.Is(Actuator.Plugged), Car.Brake.Is(ParkingBrake.ProvedReleased)], Makes = [Corner.Actuator.To(Actuator.Unplugged)], Concerns = Concern.Unplugs,
             Cautions = [Cautions.Actuators],
+            How = "Press the catch, pull by the plug, never by its wires.",
         },
         new("actuator-off", "Actuator off", Stage.Free, Lane.Corner, Place.Corner, 4, "The spindle is behind it.")
         {
@@ -192,6 +204,7 @@ public static class StepCatalogue
         {
             Applies = s => s.IsCable, Needs = [Car.Cable.Is(CableRun.Tight, CableRun.TakenUp), Corner.Wheel.At(Where.Left, Wheel.Off), Corner.Wheel.At(Where.Right, Wheel.Off)],
             Makes = [Car.Cable.To(CableRun.Slack), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.SlackensCable | Concern.UnderCar,
+            How = "At the adjuster, until both levers come back by their own springs.",
         },
         new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
         {
@@ -201,6 +214,7 @@ public static class StepCatalogue
         new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "After a lifted pawl nobody knows whether a piston left its bore.")
         {
             Needs = [Car.Hydraulics.Is(HydraulicsState.Unknown)], Makes = [Car.Hydraulics.To(HydraulicsState.Closed)], Otherwise = [Car.Hydraulics.To(HydraulicsState.Open)],
+            How = "Wet boot, wet floor, a piston out of its bore?",
         },
 
         // Free
@@ -223,6 +237,7 @@ public static class StepCatalogue
             Makes = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Enough)], Otherwise = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Short)],
             Readings = [ReadingKind.InnerPad, ReadingKind.OuterPad, ReadingKind.RotorThickness, ReadingKind.PistonProtrusion],
             Tools = ["caliper", "micrometer", "depth gauge"],
+            How = "Thinnest place of each. The piston from the land the sheet measures from.",
         },
         new("parts-compared", "New beside old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
         {
@@ -232,10 +247,12 @@ public static class StepCatalogue
         new("bolts-laid-out", "New bolts at hand", Stage.Judge, Lane.Corner, Bench, 1, "Single-use bolts are not refitted.")
         {
             Applies = s => s.NeedsNewBolts, Makes = [Corner.NewBolts.To(NewBolts.LaidOut)], Needs = [Corner.NewBolts.Is(NewBolts.Missing)], Parts = ["new single-use bolts"],
+            How = "Count them against the sheet.",
         },
         new("bracket-off", "Bracket off", Stage.Free, Lane.Corner, Place.Corner, 4, "The rotor does not pass it.")
         {
             Applies = s => s.BracketOff, Needs = [PadsOut, Corner.Bracket.Is(Bracket.On), Corner.Rotor.Is(Rotor.Old)], Makes = [Corner.Bracket.To(Bracket.Off), Corner.BracketBolts.To(Bolts.Out)], Tools = ["breaker bar"],
+            How = "Two bolts. Support it as the second comes out.",
         },
         new("rotor-off", "Rotor off", Stage.Free, Lane.Corner, Place.Corner, 4, "Out with the old before its hub can be cleaned.")
         {
@@ -263,6 +280,7 @@ public static class StepCatalogue
         new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Bench, 2, "Shipping oil would go into the new pads.")
         {
             Applies = s => s.Rotors, Needs = [Corner.RotorClean.Is(Done.No)], Makes = [Corner.RotorClean.To(Done.Yes)], Parts = ["brake cleaner"],
+            How = "Both faces, until the cloth stays clean.",
         },
 
         // Retract
@@ -274,15 +292,18 @@ public static class StepCatalogue
         new("lever-on-stop", "Lever on its stop", Stage.Retract, Lane.Corner, Place.Corner, 1, "A lever off its stop keeps the screw loaded.")
         {
             Applies = s => s.IsCable, Needs = [Corner.Lever.Is(Lever.NotSeen), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)], Makes = [Corner.Lever.To(Lever.OnStop)],
+            How = "Look and push it with a thumb: it must not move further.",
         },
         new("reservoir-again", "Reservoir again", Stage.Retract, Lane.Corner, Bonnet, 1, "The other piston has sent its fluid back: the room is judged again.")
         {
             Needs = [Car.Reservoir.Is(Done.Yes), Corner.Judged.Is(Done.Yes), Corner.Room.Is(Room.NotJudged), Corner.Piston.Is(Piston.Out)],
             Makes = [Corner.Room.To(Room.Enough)], Otherwise = [Corner.Room.To(Room.Short)], Readings = [ReadingKind.ReservoirLevel],
+            How = "Read the level as it stands now.",
         },
         new("fluid-drawn", "Draw off fluid", Stage.Retract, Lane.Corner, Bonnet, 4, "More comes back than there is room for.")
         {
             Needs = [Corner.Room.Is(Room.Short)], Makes = [Corner.Room.To(Room.Enough)], Readings = [ReadingKind.FluidDrawn], Tools = ["clean syringe"], Cautions = [Cautions.Fluid],
+            How = "With a clean syringe, from the top. Never back into the bottle.",
         },
         new("piston-home", "Piston home", Stage.Retract, Lane.Corner, Place.Corner, 6, "New pads need the room that the old ones gave up.")
         {
@@ -295,15 +316,18 @@ public static class StepCatalogue
         new("rotor-on", "New rotor on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
         {
             Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.HubClean.Is(Done.Yes), PartsSettled], Makes = [Corner.Rotor.To(Rotor.New)], Concerns = Concern.FitsFriction, Parts = ["new rotor"],
+            How = "Flat on the hub, no rock. Handed rotors on their own side.",
         },
         new("rotor-screws-torqued", "Rotor screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "The rotor must not rock while the rest goes on.")
         {
             Applies = s => s.Screws, Needs = [Corner.Rotor.Is(Rotor.New), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out)], Makes = [Corner.RotorScrews.To(Bolts.Torqued)], Torques = FastenerRole.RotorScrew,
+            How = "By hand first.",
         },
         new("bracket-on", "Bracket on", Stage.Fit, Lane.Corner, Place.Corner, 3, "By hand first, to catch a crossed thread.")
         {
             Applies = s => s.BracketOff, Needs = [Corner.Bracket.Is(Bracket.Off), Corner.Rotor.Is(Rotor.New), Corner.LandsClean.Is(Done.Yes), Corner.RotorScrews.Is(Bolts.Torqued, Bolts.None)],
             Makes = [Corner.Bracket.To(Bracket.On), Corner.BracketBolts.To(Bolts.Snug)], Concerns = Concern.RefitsBolts,
+            How = "Both bolts by hand, four full turns.",
         },
         new("bracket-torqued", "Bracket bolts", Stage.Torque, Lane.Corner, Place.Corner, 4, "The caliper is about to cover them.")
         {
@@ -317,11 +341,13 @@ public static class StepCatalogue
                 ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors),
             ],
             Makes = [Corner.Pads.To(Pads.New)], Concerns = Concern.FitsFriction, Parts = ["new pads"],
+            How = "They slide by hand. Indicator at the leading end: below for a caliper behind the axle, above for one ahead of it.",
         },
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
         {
             Applies = s => s.ByHand, Needs = [Corner.Actuator.Is(Actuator.Off), Corner.Piston.Is(Piston.Home), Corner.Spindle.Is(Spindle.Back)], Makes = [Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Snug)],
             Parts = ["rubber-safe grease for the O-ring"],
+            How = "O-ring wiped, a trace of rubber-safe grease. Turn it until the splines drop in.",
         },
         new("actuator-torqued", "Actuator screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "Small screws in soft metal.")
         {
@@ -331,6 +357,7 @@ public static class StepCatalogue
         {
             Needs = [CaliperHung, Corner.Pads.Is(Pads.New, Pads.Old), Corner.PinsGreased.Is(Done.Yes), Corner.Piston.Is(Piston.Home)],
             Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug)], Concerns = Concern.CaliperOn | Concern.RefitsBolts,
+            How = "Hose free of twist, boot lying right, bleed screw up.",
         },
         new("slide-pins-torqued", "Slide pins", Stage.Torque, Lane.Corner, Place.Corner, 3, "Reachable now, and the pedal waits for them.")
         {
@@ -344,6 +371,7 @@ public static class StepCatalogue
         new("wheel-on", "Wheel on, by hand", Stage.Fit, Lane.Corner, Place.Corner, 3, "Count caps, clips and springs first.")
         {
             Needs = [Lifted, WheelOff, Condition.All(Assembled(Where.This)).Saying("this side assembled")], Makes = [Corner.Wheel.To(Wheel.On), Corner.Nuts.To(Bolts.Snug)],
+            How = "Nuts in by hand, in star order, until snug.",
         },
 
         // Close
@@ -362,6 +390,7 @@ public static class StepCatalogue
         {
             Applies = s => s.SimulatedPedal,
             Needs = [BothAssembled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Cautions = [Cautions.SelfPressurising],
+            How = "The maker's routine for this car, to its end.",
         },
         new("turns-free", "Turns and floats", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
         {
@@ -371,6 +400,7 @@ public static class StepCatalogue
         new("leaks-looked", "Leak check", Stage.Close, Lane.Car, RoundCar, 3, "Pedal held hard for 30 seconds, then look.")
         {
             Needs = [Lifted, Car.Pedal.Is(Pedal.Proved)], Makes = [Car.Leaks.To(Done.Yes)], Concerns = Concern.Pedal | Concern.UnderCar,
+            How = "Hold the pedal hard for 30 seconds: no sink. Then look at screw, hose and boot.",
         },
         new("level-looked", "Fluid level", Stage.Close, Lane.Car, Bonnet, 1, "With the pedal up the level is where it will stay.")
         {
@@ -379,15 +409,18 @@ public static class StepCatalogue
         new("key-near", "Key back in", Stage.Close, Lane.Car, Cabin, 1, "The car wakes only when nothing can move into a gap.")
         {
             Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Away)], Makes = [Car.Key.To(Key.Near), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
+            How = "Bring it back only now.",
         },
         new("ignition-on-again", "Ignition on again", Stage.Close, Lane.Car, Cabin, 1, "The pedal is firm, so the brake may move again.")
         {
             Applies = s => s.IsMotor, Needs = [Car.Key.Is(Key.Near), Car.Ignition.Is(Ignition.Off), Car.Pedal.Is(Pedal.Proved)], Makes = [Car.Ignition.To(Ignition.On), Car.Sleep.To(CarSleep.Awake)], Concerns = Concern.WakesCar,
             Cautions = [Cautions.SelfPressurising],
+            How = "On, engine off.",
         },
         new("tag-off", "Tag off", Stage.Close, Lane.Car, Cabin, 1, "Nothing is open any more.")
         {
             Applies = s => s.ByTool, Needs = [Car.Tag.Is(Done.Yes), BothAssembled, Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")], Makes = [Car.Tag.To(Done.No)],
+            How = "Only the one who closes the brake takes it off.",
         },
         new("service-closed", "Close the brake", Stage.Close, Lane.Car, Cabin, 3, "The spindles now meet pistons that are already there.")
         {
@@ -402,78 +435,95 @@ public static class StepCatalogue
             Needs = [IgnitionOn, Car.Closing.Is(Closing.Open), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
             Makes = [Car.Brake.To(ParkingBrake.Applied), Car.Closing.To(Closing.Closed), .. Corner.Spindle.BothTo(Spindle.Out)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
             Cautions = [Cautions.Actuators],
+            How = "From the switch, once. Listen: both sides alike.",
         },
         new("brake-cycled", "Cycle the brake", Stage.Close, Lane.Car, Cabin, 2, "Three to five times: same time and sound left and right.")
         {
             Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Closed), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Applied)],
             Makes = [Car.Closing.To(Closing.Cycled), Car.Brake.To(ParkingBrake.Applied)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles], Cautions = [Cautions.Actuators],
+            How = "Count them. Listen for the same sound each side.",
         },
         new("cable-taken-up", "Take up cable", Stage.Close, Lane.Car, RoundCar, 4, "After the pedal, so that the cable is not set against a gap.")
         {
             Applies = s => s.IsCable, Needs = [Lifted, Car.Cable.Is(CableRun.Slack), Car.Pedal.Is(Pedal.Proved), BothAssembled, Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
             Makes = [Car.Cable.To(CableRun.TakenUp), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.UnderCar,
+            How = "Until the levers are about to leave their stops, and no further.",
         },
         new("lever-cycled", "Cycle the lever", Stage.Close, Lane.Car, Cabin, 2, "Three to five full pulls let the screw find its place.")
         {
             Applies = s => s.IsCable, Needs = [Car.Cable.Is(CableRun.TakenUp), Car.Closing.Is(Closing.Open), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
             Makes = [Car.Closing.To(Closing.Cycled), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles],
+            How = "Full pulls, full releases.",
         },
         new("brake-applied", "Brake applied", Stage.Close, Lane.Car, Cabin, 1, "It holds the car as it comes down.")
         {
             Applies = s => s.IsCable, Needs = [Car.Closing.Is(Closing.Cycled), Condition.All(Corner.Lever.Both(Lever.OnStop)).Saying("both levers seen on their stops"), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
             Makes = [Car.Brake.To(ParkingBrake.Applied)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
+            How = "Pull it on; it holds the car as it comes down.",
         },
         new("auto-restored", "Auto-apply back on", Stage.Close, Lane.Car, Cabin, 1, "The driver expects what the car had.")
         {
             Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.AutoApply.Is(AutoApply.Inhibited), Car.Closing.Is(Closing.Cycled)], Makes = [Car.AutoApply.To(AutoApply.Active)],
+            How = "As the car had it.",
         },
         new("codes-cleared", "Codes clear", Stage.Close, Lane.Car, Cabin, 3, "Read, cleared, read again: nothing left from the job.")
         {
             Applies = s => s.ByTool, Needs = [IgnitionOn, Car.Codes.Is(Codes.Read), Car.Closing.Is(Closing.Cycled)], Makes = [Car.Codes.To(Codes.Cleared)], Tools = ["scan tool"],
+            How = "Read, clear, read again. Write down what stays.",
         },
         new("lamps-looked", "Lamps off", Stage.Close, Lane.Car, Cabin, 1, "No tool at hand: the lamps must at least be out.")
         {
             Applies = s => s.ByHand, Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread), Car.Closing.Is(Closing.Cycled)], Makes = [Car.Codes.To(Codes.LampsSeen)],
+            How = "Ignition on: brake and warning lamps go out.",
         },
         new("ignition-off-after", "Ignition off again", Stage.Close, Lane.Car, Cabin, 1, "The car comes down asleep.")
         {
             Applies = s => s.IsMotor, Needs = [IgnitionOn, Car.Closing.Is(Closing.Cycled)], Makes = [Car.Ignition.To(Ignition.Off)],
+            How = "Off.",
         },
         new("battery-alone", "Charger off", Stage.Close, Lane.Car, Bonnet, 1, "Nothing draws on it any more.")
         {
             Applies = s => s.ByTool, Needs = [Car.Battery.Is(Battery.Supported), Car.Closing.Is(Closing.Cycled), Car.Codes.Is(Codes.Cleared), Car.AutoApply.Is(AutoApply.Active)], Makes = [Car.Battery.To(Battery.Alone)],
+            How = "Charger off, terminals covered.",
         },
         new("gear-park", "Gear to P", Stage.Close, Lane.Car, Cabin, 1, "It holds the car with the brake.")
         {
             Needs = [Car.Gear.Is(Gear.Neutral)], Makes = [Car.Gear.To(Gear.Park)],
+            How = "P, or in gear.",
         },
         new("lowered", "Lower the car", Stage.Close, Lane.Car, RoundCar, 4, "Everything that is reached from below is done.")
         {
             Needs = [Lifted, Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand"), Car.Leaks.Is(Done.Yes), Car.Closing.Is(Closing.NotNeeded, Closing.Cycled)],
             Makes = [Car.Position.To(CarPosition.Ground)], Concerns = Concern.Lowers, Cautions = [Cautions.Stands],
+            How = "Everyone clear, slowly, off the stands.",
         },
 
         // Prove
         new("wheel-torqued", "Wheel nuts", Stage.Torque, Lane.Corner, Place.Corner, 3, "Full torque with the wheel's weight on the ground, in star order.")
         {
             Needs = [Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Snug, Bolts.Cracked)], Makes = [Corner.Nuts.To(Bolts.Torqued)], Torques = FastenerRole.Wheel, Concerns = Concern.WheelTorque, Tools = ["torque wrench"],
+            How = "Star order.",
         },
         new("chocks-out", "Chocks out", Stage.Prove, Lane.Car, RoundCar, 1, "They leave last, with the brake applied.")
         {
             Needs = [Chocked, Condition.All(Corner.Nuts.Both(Bolts.Torqued, Bolts.Tight)).Saying("wheels torqued")], Makes = [Car.Chocks.To(Chocks.Out)], Concerns = Concern.ChocksOut,
+            How = "Brake on, then the chocks.",
         },
         new("brake-held", "Parking brake holds", Stage.Prove, Lane.Car, Cabin, 3, "On a slope, or against a gentle pull in gear.")
         {
             Needs = [OnGround, Car.Chocks.Is(Chocks.Out), Car.Brake.Is(ParkingBrake.Applied), Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.Nuts.Both(Bolts.Torqued)).Saying("wheels torqued")], Makes = [Car.BrakeProved.To(Done.Yes)],
+            How = "Five minutes on a slope, or a gentle pull in gear: it must not creep.",
         },
         new("test-driven", "Test drive", Stage.Prove, Lane.Car, Cabin, 10, "Low speed first: straight stop, no pull, no noise, no shake.")
         {
             Needs = [OnGround, Car.Chocks.Is(Chocks.Out), Condition.All(Corner.Nuts.Both(Bolts.Torqued)).Saying("wheels torqued"), Car.Level.Is(Done.Yes), Car.Leaks.Is(Done.Yes), Car.BrakeProved.Is(Done.Yes)],
             Makes = [Car.TestDrive.To(Done.Yes)], Concerns = Concern.MovesCar,
+            How = "Walking pace first, pedal in mind. Straight stop, no pull, no noise.",
         },
         new("torques-accepted", "Lead accepts", Stage.Record, Lane.Car, Bench, 2, "A torque that could not be verified is accepted by name and reason, or done again.")
         {
             Needs = [Car.Acceptance.Is(Acceptance.Waiting)], Makes = [Car.Acceptance.To(Acceptance.Accepted)], LeadOnly = true,
+            How = "Look at it yourself. Give the reason, or have it done again.",
         },
         new("handed-over", "Hand over", Stage.Record, Lane.Car, Bench, 3, "Everything is proved and signed.")
         {
@@ -483,6 +533,7 @@ public static class StepCatalogue
                 Car.Codes.Is(Codes.NotAsked, Codes.Cleared, Codes.LampsSeen), Car.Battery.Is(Battery.Alone), Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Near), Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Applied),
             ],
             Makes = [Car.HandedOver.To(Done.Yes)], Concerns = Concern.HandsOver,
+            How = "Keys, record, and when to come back for the wheel nuts.",
         },
     ];
 

@@ -17,33 +17,33 @@ public class ArchitectureSightings
         new(SecondCaliper, Seen.No), new(BrakeHose, Seen.Yes), new(HatHole, Seen.No), new(OpposedPistons, Seen.No), new(RearHexPlug, Seen.No),
     ];
 
-    public static TheoryData<string, Architecture[], (Look, Seen)[]> Sightings() => new()
+    public static TheoryData<string, Architecture[], Observation[]> Sightings() => new()
     {
-        { "hand lever, lever and spring on the caliper, cross in the piston", [CableScrew, LeverPush], [(CabinControl, Seen.HandLever), (CaliperLever, Seen.Yes), (PistonFace, Seen.Cross)] },
-        { "the same, and it will not be pushed with the lever on its stop", [CableScrew], [(CabinControl, Seen.HandLever), (CaliperLever, Seen.Yes), (PistonFace, Seen.Cross), (PushMoves, Seen.No)] },
-        { "the same, and it slides", [LeverPush], [(CabinControl, Seen.HandLever), (CaliperLever, Seen.Yes), (PistonFace, Seen.TwoNotches), (PushMoves, Seen.Yes)] },
-        { "foot pedal instead of a lever", [CableScrew, LeverPush], [(CabinControl, Seen.FootPedal), (CaliperLever, Seen.Yes), (PistonFace, Seen.ThreeLobes)] },
-        { "switch, puller box and levers on the calipers", [PullerScrew, LeverPush], [(CabinControl, Seen.Switch), (PullerBox, Seen.Yes), (CaliperLever, Seen.Yes), (PistonFace, Seen.Cross)] },
-        { "switch, motor on the caliper, plain cup", [MotorPush], [(CabinControl, Seen.Switch), (CaliperMotor, Seen.Yes), (PistonFace, Seen.PlainCup)] },
-        { "switch, motor on the caliper, notches: not proof of a screw", [MotorPush, MotorTurn], [(CabinControl, Seen.Switch), (CaliperMotor, Seen.Yes), (PistonFace, Seen.TwoNotches)] },
-        { "the same with the spindle back, and it stays put", [MotorTurn], [(CabinControl, Seen.Switch), (CaliperMotor, Seen.Yes), (PistonFace, Seen.TwoNotches), (PushMoves, Seen.No)] },
-        { "hand lever and a cable into the plate", [HatShoes], [(CabinControl, Seen.HandLever), (PlateCable, Seen.Yes), (HatHole, Seen.Yes)] },
-        { "hand lever and only the plug in the hat seen", [HatShoes], [(CabinControl, Seen.HandLever), (HatHole, Seen.Yes)] },
-        { "switch with cables into the plates", [PullerHat], [(CabinControl, Seen.Switch), (PullerBox, Seen.Yes), (PlateCable, Seen.Yes)] },
-        { "switch and a motor at the plate", [MotorHat], [(CabinControl, Seen.Switch), (PlateMotor, Seen.Yes)] },
-        { "pistons on both sides and a cable into the plate", [FixedHat], [(CabinControl, Seen.HandLever), (OpposedPistons, Seen.Yes), (PlateCable, Seen.Yes)] },
-        { "pistons on both sides and a motor at the plate", [MotorHat, FixedHat], [(CabinControl, Seen.Switch), (OpposedPistons, Seen.Yes), (PlateMotor, Seen.Yes)] },
-        { "a second small caliper", [SpotCaliper], [(CabinControl, Seen.Switch), (SecondCaliper, Seen.Yes)] },
-        { "a hex under a cap at the back", [RearHex], [(CabinControl, Seen.HandLever), (RearHexPlug, Seen.Yes), (PistonFace, Seen.PlainCup)] },
-        { "nothing at all on a slider with a hose", [Plain], [(CabinControl, Seen.HandLever)] },
-        { "no hose", [ElectricOnly], [(CabinControl, Seen.Switch), (BrakeHose, Seen.No)] },
+        { "hand lever, lever and spring on the caliper, cross in the piston", [CableScrew, LeverPush], [new(CabinControl, Seen.HandLever), new(CaliperLever, Seen.Yes), new(PistonFace, Seen.Cross)] },
+        { "the same, and it will not be pushed with the lever on its stop", [CableScrew], [new(CabinControl, Seen.HandLever), new(CaliperLever, Seen.Yes), new(PistonFace, Seen.Cross), new(PushMoves, Seen.No)] },
+        { "the same, and it slides", [LeverPush], [new(CabinControl, Seen.HandLever), new(CaliperLever, Seen.Yes), new(PistonFace, Seen.TwoNotches), new(PushMoves, Seen.Yes)] },
+        { "foot pedal instead of a lever", [CableScrew, LeverPush], [new(CabinControl, Seen.FootPedal), new(CaliperLever, Seen.Yes), new(PistonFace, Seen.ThreeLobes)] },
+        { "switch, puller box and levers on the calipers", [PullerScrew, LeverPush], [new(CabinControl, Seen.Switch), new(PullerBox, Seen.Yes), new(CaliperLever, Seen.Yes), new(PistonFace, Seen.Cross)] },
+        { "switch, motor on the caliper, plain cup", [MotorPush], [new(CabinControl, Seen.Switch), new(CaliperMotor, Seen.Yes), new(PistonFace, Seen.PlainCup)] },
+        { "switch, motor on the caliper, notches: not proof of a screw", [MotorPush, MotorTurn], [new(CabinControl, Seen.Switch), new(CaliperMotor, Seen.Yes), new(PistonFace, Seen.TwoNotches)] },
+        { "the same with the spindle back, and it stays put", [MotorTurn], [new(CabinControl, Seen.Switch), new(CaliperMotor, Seen.Yes), new(PistonFace, Seen.TwoNotches), new(PushMoves, Seen.No)] },
+        { "hand lever and a cable into the plate", [HatShoes], [new(CabinControl, Seen.HandLever), new(PlateCable, Seen.Yes), new(HatHole, Seen.Yes)] },
+        { "hand lever and only the plug in the hat seen", [HatShoes], [new(CabinControl, Seen.HandLever), new(HatHole, Seen.Yes)] },
+        { "switch with cables into the plates", [PullerHat], [new(CabinControl, Seen.Switch), new(PullerBox, Seen.Yes), new(PlateCable, Seen.Yes)] },
+        { "switch and a motor at the plate", [MotorHat], [new(CabinControl, Seen.Switch), new(PlateMotor, Seen.Yes)] },
+        { "pistons on both sides and a cable into the plate", [FixedHat], [new(CabinControl, Seen.HandLever), new(OpposedPistons, Seen.Yes), new(PlateCable, Seen.Yes)] },
+        { "pistons on both sides and a motor at the plate", [MotorHat, FixedHat], [new(CabinControl, Seen.Switch), new(OpposedPistons, Seen.Yes), new(PlateMotor, Seen.Yes)] },
+        { "a second small caliper", [SpotCaliper], [new(CabinControl, Seen.Switch), new(SecondCaliper, Seen.Yes)] },
+        { "a hex under a cap at the back", [RearHex], [new(CabinControl, Seen.HandLever), new(RearHexPlug, Seen.Yes), new(PistonFace, Seen.PlainCup)] },
+        { "nothing at all on a slider with a hose", [Plain], [new(CabinControl, Seen.HandLever)] },
+        { "no hose", [ElectricOnly], [new(CabinControl, Seen.Switch), new(BrakeHose, Seen.No)] },
     };
 
     [Theory]
     [MemberData(nameof(Sightings))]
-    public void A_thorough_look_leaves(string sight, Architecture[] standing, (Look Look, Seen Seen)[] seen)
+    public void A_thorough_look_leaves(string sight, Architecture[] standing, Observation[] seen)
     {
-        var looks = Usual.Where(u => seen.All(s => s.Look != u.Look)).Concat(seen.Select(s => new Observation(s.Look, s.Seen))).ToArray();
+        var looks = Usual.Where(u => seen.All(s => s.Look != u.Look)).Concat(seen).ToArray();
         var found = Identify.Corner(looks, mechanismRelaxed: true);
         found.Standing.ShouldBe(standing, sight);
         found.Contradictions.ShouldBeEmpty(sight);

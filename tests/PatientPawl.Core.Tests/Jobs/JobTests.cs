@@ -15,9 +15,8 @@ namespace PatientPawl.Core.Tests.Jobs;
 internal sealed class Bench
 {
     private static readonly DateTimeOffset Start = new(2026, 11, 25, 8, 0, 0, TimeSpan.Zero);
-    private readonly Guid _who = Guid.NewGuid();
     public JobState State { get; private set; } = JobState.Fold([]);
-    public Guid Who => _who;
+    public Guid Who { get; } = Guid.NewGuid();
 
     public static SpecSheet Sheet(bool bracketTorque = true) => new("T-1", "Test sheet", "Made up for tests", Architecture.CableScrew,
         new(Mm(38), 1, Mm(0.8), Mm(1.5), null, null, false, 4), new(Mm(15), Mm(15), Mm(5.5), null), new(Mm(10), Mm(8), true, false),
@@ -29,7 +28,7 @@ internal sealed class Bench
     public Bench Do(Func<JobState, JobEvent> decide)
     {
         var e = decide(State);
-        State = State.With(new(Guid.NewGuid(), State.Version + 1, e, _who, "Ada Bell", Start.AddMinutes(State.Version), Start.AddMinutes(State.Version)));
+        State = State.With(new(Guid.NewGuid(), State.Version + 1, e, Who, "Ada Bell", Start.AddMinutes(State.Version), Start.AddMinutes(State.Version)));
         return this;
     }
 

@@ -25,8 +25,29 @@ public class VehicleTests
         // 49 CFR 565.15, from memory. Position 8 weighs 10 = -1 modulo 11; the other sixteen weights sum to 89 - 10 = 79.
         var table = new Dictionary<char, int>
         {
-            ['A'] = 1, ['B'] = 2, ['C'] = 3, ['D'] = 4, ['E'] = 5, ['F'] = 6, ['G'] = 7, ['H'] = 8, ['J'] = 1, ['K'] = 2, ['L'] = 3, ['M'] = 4, ['N'] = 5, ['P'] = 7, ['R'] = 9,
-            ['S'] = 2, ['T'] = 3, ['U'] = 4, ['V'] = 5, ['W'] = 6, ['X'] = 7, ['Y'] = 8, ['Z'] = 9,
+            ['A'] = 1,
+            ['B'] = 2,
+            ['C'] = 3,
+            ['D'] = 4,
+            ['E'] = 5,
+            ['F'] = 6,
+            ['G'] = 7,
+            ['H'] = 8,
+            ['J'] = 1,
+            ['K'] = 2,
+            ['L'] = 3,
+            ['M'] = 4,
+            ['N'] = 5,
+            ['P'] = 7,
+            ['R'] = 9,
+            ['S'] = 2,
+            ['T'] = 3,
+            ['U'] = 4,
+            ['V'] = 5,
+            ['W'] = 6,
+            ['X'] = 7,
+            ['Y'] = 8,
+            ['Z'] = 9,
         };
         foreach (var (letter, value) in table)
         {

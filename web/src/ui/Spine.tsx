@@ -60,7 +60,7 @@ export function Spine({ teeth, stage }: { teeth: Schemas["SpineTooth"][]; stage:
             </span>
             {here && (
               <svg
-                className="absolute top-0 right-[14px] h-[44px] w-[52px] overflow-visible"
+                className="absolute top-0 right-[14px] max-[1100px]:right-0 h-[44px] w-[52px] overflow-visible"
                 viewBox="0 0 52 44"
                 aria-hidden="true"
               >

@@ -162,13 +162,24 @@ export function VerdictMark({ verdict }: { verdict: Verdict }) {
   ];
   return (
     <span
-      className="inline-flex items-center gap-2 font-title text-[21px] font-semibold"
+      className="inline-flex items-center gap-2 font-title text-[21px] leading-tight font-semibold"
       style={{ color: colour }}
     >
       <svg width="50" height="32" viewBox="0 0 70 44" aria-hidden="true">
+        <defs>
+          <pattern
+            id="hatch-v"
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <rect width="4" height="7" fill={colour} />
+          </pattern>
+        </defs>
         <path
           d="M2 42 L26 26 V42 L50 26 V42 H66"
-          fill={verdict === "too-close-to-call" ? "url(#hatch-u)" : colour}
+          fill={verdict === "too-close-to-call" ? "url(#hatch-v)" : colour}
           stroke={colour}
           strokeWidth="2"
           fillOpacity={verdict === "outside" ? 0 : 1}

@@ -169,7 +169,8 @@ export function Lanes({
       ))}
       {sheet.cannotBeMet.length > 0 && (
         <p className="m-0 rounded border-2 border-outside bg-plate p-3 text-[15px]">
-          <b className="text-outside">Cannot be finished as it stands.</b> {sheet.cannotBeMet.join("; ")}.
+          <b className="text-outside">Cannot be finished as it stands.</b> Out of reach:{" "}
+          {sheet.cannotBeMet.join("; ")}.
         </p>
       )}
     </section>

@@ -51,12 +51,12 @@ export function RunSheetPage() {
         </>
       }
     >
-      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_456px] grid-rows-[minmax(0,1fr)_auto] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_372px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_456px] grid-rows-[minmax(0,1fr)_auto] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_372px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto max-[760px]:pb-[150px] max-[760px]:[&>*]:flex-none">
         <div className="max-[760px]:hidden">
           <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
         </div>
         <Lanes job={job} now={now} also={also} choose={setChosen} />
-        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[760px]:order-first max-[760px]:border-l-0">
+        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[760px]:-order-1 max-[760px]:border-l-0">
           {moved && (
             <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">
               <ProblemNote error={moved.error} />
@@ -77,7 +77,7 @@ export function RunSheetPage() {
             onMoved={(error, typed) => setMoved({ error, typed })}
           />
         </div>
-        <div className="col-span-3 max-[760px]:order-first">
+        <div className="col-span-3 max-[760px]:-order-2">
           <CarStrip facts={sheet.strip} />
         </div>
       </div>

@@ -61,7 +61,7 @@ export function BenchFrame({
         </div>
         {children}
       </div>
-      <div className="flex flex-shrink-0 flex-col gap-2">{action}</div>
+      <div className="bench-action flex flex-shrink-0 flex-col gap-2">{action}</div>
     </div>
   );
 }

@@ -10,7 +10,14 @@ export function PistonFace({ ruling, size = 330 }: { ruling: Schemas["Ruling"]; 
   const ink = { stroke: "var(--ink)", strokeWidth: 2 };
   if (!direction)
     return (
-      <svg width={size} height={size * 0.74} viewBox="0 0 360 266" role="img" aria-label={says}>
+      <svg
+        width={size}
+        height={size * 0.74}
+        viewBox="0 0 360 266"
+        className="h-auto max-[1100px]:w-[200px]"
+        role="img"
+        aria-label={says}
+      >
         <path d="M30 30 H210 V74 H110 V192 H210 V236 H30 Z" fill="var(--iron)" {...ink} />
         <path d="M120 84 H240 V182 H120 Z" fill="var(--plate)" {...ink} />
         <path d="M136 100 H240 M136 166 H240 M136 100 V166" fill="none" {...ink} />
@@ -33,7 +40,14 @@ export function PistonFace({ ruling, size = 330 }: { ruling: Schemas["Ruling"]; 
     return `M${at(from)} A${r} ${r} 0 0 1 ${at(to)}`;
   };
   return (
-    <svg width={size} height={size} viewBox="0 0 360 360" role="img" aria-label={says}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 360 360"
+      className="h-auto max-[1100px]:w-[200px]"
+      role="img"
+      aria-label={says}
+    >
       <circle cx="180" cy="180" r="136" fill="var(--lining)" {...ink} />
       <circle cx="180" cy="180" r="127" fill="none" stroke="var(--ink)" strokeWidth="1" />
       <circle cx="180" cy="180" r="114" fill="var(--iron)" {...ink} />

@@ -222,7 +222,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
         )}
         {ask.error instanceof ApiError && <ProblemNote error={ask.error} />}
       </div>
-      <div className="flex flex-shrink-0 flex-col gap-2">
+      <div className="bench-action flex flex-shrink-0 flex-col gap-2">
         <ProblemNote error={staleShownAbove(sign.error)} />
         <div className="grid grid-cols-2 gap-2">
           <button

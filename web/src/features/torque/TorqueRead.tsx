@@ -5,14 +5,16 @@ import { figure } from "../jobs/words";
 export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: string }) {
   const big = figure(set.onTheScaleNm, 1);
   return (
-    <div className="window flex items-end gap-5">
+    <div className="window flex items-end gap-5 max-[1100px]:gap-3">
       <div>
         <div className="text-[17px]">{name}</div>
         <div className={`huge ${big.length > 4 ? "huge-5" : ""}`}>{big}</div>
       </div>
       <div className="pb-2">
-        <div className="text-[32px] leading-none whitespace-nowrap">N m</div>
-        <div className="mt-2 text-[20px] whitespace-nowrap">{figure(set.settingLbfFt, 1)} lbf ft</div>
+        <div className="text-[32px] leading-none whitespace-nowrap max-[760px]:text-[22px]">N m</div>
+        <div className="mt-2 text-[20px] whitespace-nowrap max-[1100px]:text-[17px] max-[760px]:text-[15px]">
+          {figure(set.settingLbfFt, 1)} lbf ft
+        </div>
       </div>
     </div>
   );

@@ -75,7 +75,7 @@ export function HouseRules() {
           <p className="m-0 text-[15px] text-ink-2">
             With these rules. What stands elsewhere than now is bold.
           </p>
-          <ol tabIndex={0} className="m-0 min-h-0 flex-1 overflow-auto pl-9 text-[16px]">
+          <ol tabIndex={0} className="m-0 min-h-0 flex-1 list-decimal overflow-auto pl-9 text-[16px]">
             {preview.data?.samplePlan.map((s, i) => (
               <li key={`${s}-${i}`} className={draft && before[i] !== s ? "font-bold" : ""}>
                 {s}
