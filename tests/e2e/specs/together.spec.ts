@@ -91,6 +91,21 @@ test("the pawl is lifted with a reason, and what depended on it is listed and un
   await expect(page.getByText("chocks stood at the other car; 5 undone")).toBeVisible();
 });
 
+test("a step to come says why it may not be done yet", async ({ page }) => {
+  await signIn(page);
+  const board = await (await page.request.get("/api/board")).json();
+  const id = board.find((b: { bay: number }) => b.bay === 2).jobId;
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole("region", { name: "Run sheet" }).getByRole("button", { name: "New pads in" }).first().click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("Not yet.");
+  await expect(dialog).toContainText("left bracket bolts");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /\d+ more: leak check/ }).click();
+  await page.getByRole("button", { name: "Close the brake" }).click();
+  await expect(dialog).toContainText("Interlock 11, Closed once, after both.");
+});
+
 test("a stuck piston holds its corner, and the other side goes on", async ({ page }) => {
   await signIn(page);
   const jobId = await openJob(page.request, "GNT 077", "pads", 34);

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { JobView, Schemas, StepBench, StepKey } from "../../app/api";
 import { BoltHead } from "../../ui/marks";
 import { LiftDialog } from "./LiftDialog";
+import { WhyNotDialog } from "./WhyNotDialog";
 import { clock, duration, useShortScreen } from "./words";
 
 type Lane = Schemas["SheetLane"];
@@ -138,6 +139,7 @@ export function Lanes({
         })}
       </div>
       <Ahead
+        job={job}
         rows={rest.filter(
           (a) =>
             !also.some((b) => b.step.stepId === a.step.stepId && b.step.side === a.step.side) &&
@@ -148,7 +150,7 @@ export function Lanes({
       />
       {coming[0] && <HoldBar hold={coming[0]} />}
       {coming[0] && (
-        <Ahead rows={rest.filter((a) => a.hold === (coming[1]?.id ?? null))} tab={tab} limit={1} />
+        <Ahead job={job} rows={rest.filter((a) => a.hold === (coming[1]?.id ?? null))} tab={tab} limit={1} />
       )}
       {sheet.notYet && (
         <div className="grid grid-cols-3 max-[760px]:grid-cols-1 [@media(max-height:700px)]:hidden">
@@ -200,24 +202,47 @@ function DoneRow({ row, job }: { row: Schemas["DoneRow"]; job: JobView }) {
   );
 }
 
-function Ahead({ rows, tab, limit }: { rows: Schemas["AheadRow"][]; tab: Lane; limit: number }) {
+function Ahead({
+  rows,
+  tab,
+  limit,
+  job,
+}: {
+  rows: Schemas["AheadRow"][];
+  tab: Lane;
+  limit: number;
+  job: JobView;
+}) {
+  const [open, setOpen] = useState<Lane | null>(null);
   return (
     <div className="grid grid-cols-3 items-start gap-2 max-[760px]:grid-cols-1">
       {LANES.map((l) => {
         const mine = rows.filter((r) => r.lane === l);
         // Folding a single row would save nothing.
-        const shown = mine.length === limit + 1 ? mine : mine.slice(0, limit);
+        const shown = open === l || mine.length === limit + 1 ? mine : mine.slice(0, limit);
         const folded = mine.slice(shown.length);
         return (
           <div key={l} className={tab === l ? "" : "max-[760px]:hidden"}>
             {shown.map((r) => (
-              <Row key={r.step.stepId} name={r.name} minutes={r.minutes} />
+              <Row key={r.step.stepId} minutes={r.minutes}>
+                <WhyNotDialog row={r} job={job}>
+                  <span className="step-name block truncate">{r.name}</span>
+                </WhyNotDialog>
+              </Row>
             ))}
             {folded.length > 0 && (
-              <Row
-                name={`${folded.length} more: ${folded[0]?.name.toLowerCase()}...`}
-                minutes={folded.reduce((m, r) => m + r.minutes, 0)}
-              />
+              <Row minutes={folded.reduce((m, r) => m + r.minutes, 0)}>
+                <button
+                  type="button"
+                  className="row-name min-h-[38px] min-w-0 border-0 bg-transparent p-0 text-left"
+                  aria-expanded={false}
+                  onClick={() => setOpen(l)}
+                >
+                  <span className="step-name block truncate">
+                    {folded.length} more: {folded[0]?.name.toLowerCase()}...
+                  </span>
+                </button>
+              </Row>
             )}
           </div>
         );
@@ -226,7 +251,7 @@ function Ahead({ rows, tab, limit }: { rows: Schemas["AheadRow"][]; tab: Lane; l
   );
 }
 
-function Row({ name, minutes }: { name: string; minutes: number }) {
+function Row({ minutes, children }: { minutes: number; children: React.ReactNode }) {
   return (
     <div className="flex min-h-[38px] min-w-0 items-center gap-2">
       <svg
@@ -239,7 +264,7 @@ function Row({ name, minutes }: { name: string; minutes: number }) {
       >
         <path d="M0 0 H2 L11 40 H0 Z" fill="var(--rule)" />
       </svg>
-      <span className="step-name min-w-0 truncate">{name}</span>
+      {children}
       <span className="ml-auto flex-shrink-0 text-[13px] text-ink-2">{duration(minutes)}</span>
     </div>
   );

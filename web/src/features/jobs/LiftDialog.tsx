@@ -19,7 +19,7 @@ export function LiftDialog({
   const [open, setOpen] = useState(false);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-11 min-w-0 border-0 bg-transparent p-0 text-left [@media(max-height:700px)]:min-h-[38px]">
+      <Dialog.Trigger className="row-name min-h-11 min-w-0 border-0 bg-transparent p-0 text-left [@media(max-height:700px)]:min-h-[38px]">
         {children}
       </Dialog.Trigger>
       {open && (

@@ -84,7 +84,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
         </div>
         {line && set && (
           <>
-            <div className="flex items-end gap-4">
+            <div className="flex items-end gap-4 [@media(max-height:500px)]:hidden">
               <div>
                 <div className="text-[16px] text-ink-2">At the bolt</div>
                 <div className="text-[58px] leading-none font-bold [@media(max-height:700px)]:text-[44px]">
