@@ -33,12 +33,7 @@ public enum LimitKind
 public sealed record Instrument(string Id, string Name, Length Resolution, Length PermissibleError, bool IsDefault)
 {
     /// <summary>Standard uncertainty of one reading from resolution and permissible error (JCGM 100:2008, rectangular limits). Always above 0.</summary>
-    public Length StandardUncertainty()
-    {
-        var d = Resolution.Millimeters / (2 * Math.Sqrt(3));
-        var e = PermissibleError.Millimeters / Math.Sqrt(3);
-        return Length.FromMillimeters(Math.Max(Math.Sqrt(d * d + e * e), 1e-9));
-    }
+    public Length StandardUncertainty() => UncertaintyBudget.Of(this).Combined;
 }
 
 /// <summary>The instruments a workshop starts with; their figures are from memory and flagged as defaults.</summary>
@@ -52,6 +47,8 @@ public static class InstrumentCatalogue
         Make("depth-gauge", "Depth gauge", 0.01, 0.03),
         Make("vernier", "Vernier caliper", 0.05, 0.05),
         Make("pad-gauge", "Pad gauge", 0.5, 0.3),
+        Make("drum-gauge", "Drum gauge", 0.05, 0.1),
+        Make("bore-micrometer", "Bore micrometer", 0.01, 0.015),
         Make("steel-rule", "Steel rule", 0.5, 0.3),
     ];
 
@@ -80,15 +77,24 @@ public static class LimitJudgement
     public const double GuardFactor = 1.645;
 
     /// <summary>
-    /// Judges <paramref name="value"/> against <paramref name="limit"/>. Inside or outside only when the value clears the
-    /// limit by the guard band 1.645 u; otherwise too close to call, and the part is not passed.
+    /// Judges a single reading of <paramref name="instrument"/> against <paramref name="limit"/>. Inside or outside only when
+    /// the value clears the limit by the guard band 1.645 u; otherwise too close to call, and the part is not passed.
     /// </summary>
     /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
     public static LimitVerdict Judge(string what, Length value, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
     {
         ArgumentNullException.ThrowIfNull(instrument);
+        return Against(what, value, UncertaintyBudget.Of(instrument), limit, kind, instrument, limitIsDefault);
+    }
+
+    /// <summary>Judges a value whose doubt has been budgeted line by line.</summary>
+    /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
+    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
+    {
+        ArgumentNullException.ThrowIfNull(budget);
+        ArgumentNullException.ThrowIfNull(instrument);
         new Checks().Millimetres("valueMm", value, 0, 1000).Millimetres("limitMm", limit, 0, 1000).ThrowIfAny();
-        var u = instrument.StandardUncertainty();
+        var u = budget.Combined;
         var guard = Length.FromMillimeters(GuardFactor * u.Millimeters);
         var margin = kind == LimitKind.Minimum ? value.Millimeters - limit.Millimeters : limit.Millimeters - value.Millimeters;
         // A margin that equals the guard band to within a nanometre is the band, not a rounding accident.
@@ -101,8 +107,9 @@ public static class LimitJudgement
             : trail.Input(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", "spec-sheet");
         if (instrument.IsDefault)
             trail.Default(instrument.Name, $"reads to {Figure.Of(instrument.Resolution.Millimeters)} mm, error up to {Figure.Of(instrument.PermissibleError.Millimeters)} mm", "practice-instruments");
-        trail.Formula("Doubt of one reading", "u = root((d / 2 root 3)^2 + (E / root 3)^2)",
-                $"d {Figure.Of(instrument.Resolution.Millimeters)}, E {Figure.Of(instrument.PermissibleError.Millimeters)}", $"{Figure.Of(u.Millimeters, 4)} mm", "gum")
+        foreach (var part in budget.Parts)
+            trail.Formula($"Doubt: {part.Name}", part.Formula, part.Substituted, $"{Figure.Of(part.StandardUncertainty.Millimeters, 4)} mm", "gum");
+        trail.Formula("Doubt of the value", "root of the sum of squares", string.Join(", ", budget.Parts.Select(x => Figure.Of(x.StandardUncertainty.Millimeters, 4))), $"{Figure.Of(u.Millimeters, 4)} mm", "gum")
             .Formula("Guard band", "1.645 u", $"1.645 × {Figure.Of(u.Millimeters, 4)}", $"{Figure.Of(guard.Millimeters, 4)} mm", "iso-14253-1")
             .Formula("Margin to the limit", kind == LimitKind.Minimum ? "value - limit" : "limit - value",
                 kind == LimitKind.Minimum ? $"{Figure.Of(value.Millimeters)} - {Figure.Of(limit.Millimeters)}" : $"{Figure.Of(limit.Millimeters)} - {Figure.Of(value.Millimeters)}",

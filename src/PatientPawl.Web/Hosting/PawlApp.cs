@@ -7,6 +7,7 @@ using PatientPawl.Web.Demo;
 using PatientPawl.Web.Identification;
 using PatientPawl.Web.Jobs;
 using PatientPawl.Web.Retraction;
+using PatientPawl.Web.Shoes;
 using PatientPawl.Web.Torque;
 using PatientPawl.Web.Vehicles;
 using PatientPawl.Web.Workshop;
@@ -111,6 +112,7 @@ public static class PawlApp
         api.MapVehicles();
         api.MapIdentification();
         api.MapRetraction();
+        api.MapShoes();
         api.MapTorque();
         api.MapJobs();
         // Unknown API paths are a 404, never the page.

@@ -21,6 +21,7 @@ const QuickRetract = lazy(() =>
 const QuickTorque = lazy(() =>
   import("../features/torque/QuickTorque").then((m) => ({ default: m.QuickTorque })),
 );
+const ShoeBench = lazy(() => import("../features/shoes/ShoeBench").then((m) => ({ default: m.ShoeBench })));
 const HouseRules = lazy(() =>
   import("../features/workshop/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -56,6 +57,7 @@ export function App() {
           </Route>
           <Route path="/bench/retract" element={<QuickRetract />} />
           <Route path="/bench/torque" element={<QuickTorque />} />
+          <Route path="/bench/shoes" element={<ShoeBench />} />
           <Route path="/workshop" element={guarded(<WorkshopPage />)} />
           <Route path="/workshop/house-rules" element={guarded(<HouseRules />)} />
           <Route path="/sources" element={<SourcesPage />} />

@@ -104,6 +104,9 @@ export function Board() {
             <Link className="btn" to="/bench/torque">
               Torque
             </Link>
+            <Link className="btn" to="/bench/shoes">
+              Shoes
+            </Link>
             <Link className="btn" to="/workshop">
               Workshop
             </Link>

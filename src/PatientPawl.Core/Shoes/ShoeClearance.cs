@@ -1,0 +1,143 @@
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Reasoning;
+using UnitsNet;
+
+namespace PatientPawl.Core.Shoes;
+
+/// <summary>The shoes and their adjuster.</summary>
+/// <param name="OverShoes">Largest diameter over the shoes, 50 to 500 mm.</param>
+/// <param name="AnchorDistance">Ra: axle centre to the anchor, 20 to 250 mm.</param>
+/// <param name="AdjusterDistance">Rb: axle centre to the adjuster, 20 to 250 mm.</param>
+/// <param name="Pitch">Pitch of the adjuster's thread, 0.5 to 3 mm.</param>
+/// <param name="Teeth">Teeth of the star wheel, 5 to 60.</param>
+/// <param name="LeftRightPair">True when the adjuster has a left- and a right-hand thread, so that a click counts double.</param>
+/// <param name="ClicksLeft">Clicks the adjuster has left outward; null when not known.</param>
+/// <param name="After">A second reading over the shoes after some clicks outward; null when none was taken.</param>
+public sealed record ShoeSet(
+    Length OverShoes, Length AnchorDistance, Length AdjusterDistance, Length Pitch, int Teeth, bool LeftRightPair, int? ClicksLeft, SecondReading? After);
+
+/// <summary>A second reading over the shoes.</summary>
+/// <param name="OverShoes">The diameter then.</param>
+/// <param name="Clicks">Clicks made outward between the two, 1 to 200; negative inward.</param>
+public sealed record SecondReading(Length OverShoes, int Clicks);
+
+/// <summary>What the sheet says of the clearance, in mm of diameter.</summary>
+/// <param name="TargetLow">Low end of the target band; null uses the flagged default 0.3.</param>
+/// <param name="TargetHigh">High end; null uses the flagged default 0.6.</param>
+/// <param name="LockAndBackOff">Clicks back from lock under the count school; null when it is not used.</param>
+public sealed record ClearanceSheet(Length? TargetLow, Length? TargetHigh, int? LockAndBackOff);
+
+/// <summary>Shoe clearance judged, and the clicks to the target.</summary>
+/// <param name="Clearance">Diametral clearance now: smallest drum diameter minus the largest over the shoes.</param>
+/// <param name="Doubt">Standard uncertainty of the clearance.</param>
+/// <param name="TargetLow">Low end of the band.</param>
+/// <param name="TargetHigh">High end of the band.</param>
+/// <param name="PerClick">Diametral clearance a click.</param>
+/// <param name="PerClickFromReadings">The same from two readings; null when there were none.</param>
+/// <param name="Clicks">Whole clicks to turn; positive outward (tighter), negative back.</param>
+/// <param name="After">The clearance those clicks really leave.</param>
+/// <param name="InBand">True when that lies in the band.</param>
+/// <param name="CountSchool">The clearance the count school would leave; null when it is not used.</param>
+/// <param name="Verdict">The present clearance against the band: inside, too close to call, or outside.</param>
+/// <param name="Curve">Clearance after 0, 1, 2 and so on clicks outward, until it rubs.</param>
+/// <param name="Notes">What else to know.</param>
+/// <param name="Reasons">Why, line by line.</param>
+public sealed record ClearanceVerdict(
+    Length Clearance, Length Doubt, Length TargetLow, Length TargetHigh, Length PerClick, Length? PerClickFromReadings, int Clicks, Length After, bool InBand,
+    Length? CountSchool, Verdict Verdict, IReadOnlyList<Length> Curve, IReadOnlyList<string> Notes, Reasons Reasons) : IReasoned;
+
+/// <summary>Judges shoe clearance and says how many clicks, which way.</summary>
+[Engine]
+public static class ShoeClearance
+{
+    private const double DefaultLow = 0.3, DefaultHigh = 0.6;
+
+    /// <summary>
+    /// clearance = smallest drum diameter - diameter over the shoes; per click = k pitch / teeth with k = Ra / (Ra + Rb), or
+    /// from two readings (D2 - D1) / n, which beats geometry; clicks = floor((clearance - middle of the band) / per click),
+    /// the looser side.
+    /// </summary>
+    /// <exception cref="InputException">An impossible figure, or a drum smaller than the shoes.</exception>
+    public static ClearanceVerdict Judge(DrumVerdict drum, ShoeSet shoes, ClearanceSheet sheet)
+    {
+        ArgumentNullException.ThrowIfNull(drum);
+        ArgumentNullException.ThrowIfNull(shoes);
+        ArgumentNullException.ThrowIfNull(sheet);
+        Check(drum, shoes, sheet);
+        var clearance = drum.Smallest.Millimeters - shoes.OverShoes.Millimeters;
+        var u = drum.Budget.Combined.Millimeters * Math.Sqrt(2);
+        double low = sheet.TargetLow?.Millimeters ?? DefaultLow, high = sheet.TargetHigh?.Millimeters ?? DefaultHigh, aim = (low + high) / 2;
+        var trail = new Trail("ShoeClearance.Judge")
+            .Formula("Clearance", "smallest drum diameter - diameter over the shoes", $"{Figure.Of(drum.Smallest.Millimeters)} - {Figure.Of(shoes.OverShoes.Millimeters)}", Mm(clearance), "geometry");
+        _ = sheet.TargetLow is null || sheet.TargetHigh is null
+            ? trail.Default("Target", $"{Figure.Of(low)} to {Figure.Of(high)} mm of diameter", "practice-clearance")
+            : trail.Input("Target", $"{Figure.Of(low)} to {Figure.Of(high)} mm of diameter", "spec-sheet");
+
+        var k = shoes.AnchorDistance.Millimeters / (shoes.AnchorDistance.Millimeters + shoes.AdjusterDistance.Millimeters);
+        var lengthening = shoes.Pitch.Millimeters / shoes.Teeth * (shoes.LeftRightPair ? 2 : 1);
+        var geometric = k * lengthening;
+        trail.Formula("A click, by geometry", shoes.LeftRightPair ? "k × 2 × pitch / teeth" : "k × pitch / teeth", $"{Figure.Of(k)} × {Figure.Of(shoes.Pitch.Millimeters)} / {shoes.Teeth}", Mm(geometric, 4), "geometry");
+        List<string> notes = [];
+        double? measured = null;
+        if (shoes.After is { } after)
+        {
+            measured = (after.OverShoes.Millimeters - shoes.OverShoes.Millimeters) / after.Clicks;
+            var doubt = Math.Sqrt(2) * drum.Budget.Combined.Millimeters / Math.Abs(after.Clicks);
+            trail.Formula("A click, by two readings", "(D2 - D1) / n", $"({Figure.Of(after.OverShoes.Millimeters)} - {Figure.Of(shoes.OverShoes.Millimeters)}) / {after.Clicks}", $"{Mm(measured.Value, 4)}, doubt {Figure.Of(doubt, 4)}", "geometry");
+            if (Math.Abs(measured.Value - geometric) > doubt) notes.Add("Two readings and the geometry disagree by more than their doubt: a worn thread, a slipping wheel, or a shoe that does not follow.");
+            if (measured.Value <= 0) throw new InputException(new InputError("after.overShoesMm", Figure.Of(after.OverShoes.Millimeters), "larger after clicks outward", "The shoes did not grow with the clicks outward: wrong way, or the wheel slips."));
+        }
+
+        var perClick = measured ?? geometric;
+        var raw = (clearance - aim) / perClick;
+        // Whole numbers within a billionth count as whole.
+        var clicks = Math.Abs(raw - Math.Round(raw)) < 1e-9 ? (int)Math.Round(raw) : (int)Math.Floor(raw);
+        var left = clearance - clicks * perClick;
+        var inBand = left >= low - 1e-9 && left <= high + 1e-9;
+        trail.Formula("Clicks", "floor((clearance - middle of the band) / a click), the looser side", $"({Figure.Of(clearance)} - {Figure.Of(aim)}) / {Figure.Of(perClick, 4)} = {Figure.Of(raw, 2)}", clicks.ToString(), "geometry")
+            .Formula("Left after them", "clearance - clicks × a click", $"{Figure.Of(clearance)} - {clicks} × {Figure.Of(perClick, 4)}", Mm(left), "geometry");
+        if (!inBand) notes.Add("No whole click lands in the band.");
+        if (shoes.ClicksLeft is { } available && clicks > available) notes.Add($"The adjuster has {available} clicks left and {clicks} are needed: drum too large, or shoes too thin.");
+
+        double? count = null;
+        if (sheet.LockAndBackOff is { } n)
+        {
+            // One click of elastic preload at lock; a default, flagged.
+            count = Math.Max(0, n - 1) * perClick;
+            trail.Default("Preload at lock", "1 click", "practice-lock")
+                .Formula("Count school", "max(0, N - 1) × a click", $"max(0, {n} - 1) × {Figure.Of(perClick, 4)}", Mm(count.Value), "practice-lock");
+        }
+
+        var guard = LimitJudgement.GuardFactor * u;
+        var inside = Math.Min(clearance - low, high - clearance);
+        var verdict = inside >= guard ? Verdict.Inside : inside <= -guard ? Verdict.Outside : Verdict.TooCloseToCall;
+        trail.Formula("Guard band", "1.645 × root 2 × u", $"1.645 × 1.414 × {Figure.Of(drum.Budget.Combined.Millimeters, 4)}", Mm(guard), "iso-14253-1")
+            .Conclude(clicks == 0 ? "Leave it: no whole click brings it nearer." : $"Turn {Math.Abs(clicks)} {(Math.Abs(clicks) == 1 ? "click" : "clicks")} {(clicks > 0 ? "out" : "back")}: {Figure.Of(left)} mm left.")
+            .WouldChange("A target from the sheet, or a second reading over the shoes after some clicks.");
+        var rubs = (int)Math.Clamp(Math.Floor(clearance / perClick), 0, 200);
+        return new(L(clearance), L(u), L(low), L(high), L(perClick), measured is { } m ? L(m) : null, clicks, L(left), inBand, count is { } c ? L(c) : null, verdict,
+            [.. Enumerable.Range(0, rubs + 1).Select(i => L(clearance - i * perClick))], notes, trail.Done());
+    }
+
+    private static void Check(DrumVerdict drum, ShoeSet shoes, ClearanceSheet sheet)
+    {
+        var checks = new Checks().Millimetres("overShoesMm", shoes.OverShoes, 50, 500).Millimetres("anchorDistanceMm", shoes.AnchorDistance, 20, 250)
+            .Millimetres("adjusterDistanceMm", shoes.AdjusterDistance, 20, 250).Millimetres("pitchMm", shoes.Pitch, 0.5, 3).Range("teeth", shoes.Teeth, 5, 60, "")
+            .Range("clicksLeft", shoes.ClicksLeft, 0, 500, "").Millimetres("targetLowMm", sheet.TargetLow, 0.05, 5).Millimetres("targetHighMm", sheet.TargetHigh, 0.05, 5)
+            .Range("lockAndBackOff", sheet.LockAndBackOff, 1, 60, "");
+        if (shoes.OverShoes > drum.Smallest)
+            checks.Add("overShoesMm", Figure.Of(shoes.OverShoes.Millimeters), $"at most the smallest drum diameter, {Figure.Of(drum.Smallest.Millimeters)} mm", "The drum is smaller than the shoes: one of the two readings is wrong.");
+        if (shoes.After is { } after)
+        {
+            checks.Millimetres("after.overShoesMm", after.OverShoes, 50, 500);
+            if (after.Clicks is 0 or < -200 or > 200) checks.Add("after.clicks", Figure.Of(after.Clicks), "1 to 200, or back", "How many clicks lay between the two readings?");
+        }
+
+        if (sheet.TargetLow is { } low && sheet.TargetHigh is { } high && low >= high)
+            checks.Add("targetHighMm", Figure.Of(high.Millimeters), $"over {Figure.Of(low.Millimeters)} mm", "The band's high end is not over its low end.");
+        checks.ThrowIfAny();
+    }
+
+    private static Length L(double mm) => Length.FromMillimeters(mm);
+    private static string Mm(double mm, int decimals = 3) => Figure.Of(mm, decimals) + " mm";
+}
