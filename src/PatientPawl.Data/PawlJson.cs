@@ -51,6 +51,8 @@ public static class PawlJson
         foreach (var property in info.Properties)
         {
             var type = Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType;
+            // A list of quantities is named like one of them.
+            if (type is { IsGenericType: true } && type.GetGenericTypeDefinition() == typeof(IReadOnlyList<>)) type = type.GetGenericArguments()[0];
             var unit = Array.Find(Units, u => u.Type == type);
             if (unit.Type is not null) property.Name += unit.Suffix;
         }

@@ -128,6 +128,9 @@ public static class DrumJudgement
             verdict, budget, verdict.Verdict == Verdict.TooCloseToCall ? Settle(verdict, budget, instrument, doubt, largest.Count, largest.Spread) : [], notes, trail.Done());
     }
 
+    /// <summary>Instruments that reach the inside of a drum.</summary>
+    private static readonly string[] Inside = ["drum-gauge", "bore-micrometer", "caliper", "vernier"];
+
     private static List<SettledBy> Settle(LimitVerdict verdict, UncertaintyBudget budget, Instrument instrument, TemperatureDoubt doubt, int count, double spread)
     {
         var margin = Math.Abs(verdict.Limit.Millimeters - verdict.Value.Millimeters);
@@ -145,13 +148,12 @@ public static class DrumJudgement
             ways.Add(new(SettleKind.MoreReadings, $"More readings with the {instrument.Name.ToLowerInvariant()} will not settle it.", false, Guard(fixedPart)));
         }
 
-        foreach (var other in InstrumentCatalogue.Defaults.Where(i => i.Id is "drum-gauge" or "bore-micrometer" or "caliper" or "vernier" && i.Id != instrument.Id))
-        {
-            var guard = Guard(UncertaintyBudget.Of(other, null, doubt).Combined.Millimeters);
-            if (guard >= verdict.GuardBand) continue;
-            var enough = guard.Millimeters <= margin;
-            ways.Add(new(SettleKind.BetterInstrument, $"The {other.Name.ToLowerInvariant()} {(enough ? "will" : "will not")}: guard {Figure.Of(guard.Millimeters)}, room {Figure.Of(margin)}.", enough, guard));
-        }
+        // Those that would do, or else the finest there is: a list of what will not help is no help.
+        var finer = InstrumentCatalogue.Defaults.Where(i => Inside.Contains(i.Id) && i.Id != instrument.Id)
+            .Select(i => (i.Name, Guard: Guard(UncertaintyBudget.Of(i, null, doubt).Combined.Millimeters))).Where(i => i.Guard < verdict.GuardBand).OrderBy(i => i.Guard.Millimeters).ToArray();
+        var enough = finer.Where(i => i.Guard.Millimeters <= margin).ToArray();
+        foreach (var (name, guard) in enough.Length > 0 ? enough : finer[..Math.Min(finer.Length, 1)])
+            ways.Add(new(SettleKind.BetterInstrument, $"The {name.ToLowerInvariant()} {(enough.Length > 0 ? "will" : "will not")}: guard {Figure.Of(guard.Millimeters)}, room {Figure.Of(margin)}.", enough.Length > 0, guard));
 
         if (doubt.HalfWidthKelvin > 0)
         {

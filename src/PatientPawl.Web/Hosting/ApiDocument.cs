@@ -24,6 +24,7 @@ internal static class ApiDocument
                 schema.Type = nullable ? JsonSchemaType.Number | JsonSchemaType.Null : JsonSchemaType.Number;
             }
 
+            if (context.JsonTypeInfo.ElementType is { } element && PawlJson.IsQuantity(element)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.Number };
             return Task.CompletedTask;
         });
     }

@@ -48,7 +48,7 @@ public sealed class ProblemHandler : IExceptionHandler
         // The parser's own words name types and positions; the technician needs the field.
         var says = json.Message.Contains("could not be mapped", StringComparison.Ordinal) ? "This field is not one that is understood here; units stand in the name, as in thicknessMm."
             : json.Message.Contains("missing required", StringComparison.Ordinal) ? "A field is missing: " + Missing(json.Message)
-            : field == "$" ? "This is not readable JSON." : "This value cannot be read here: wrong kind, wrong word or out of range for a number.";
+            : field == "$" ? "This is not readable JSON." : "This value cannot be read here: wrong kind, wrong word, or not a whole number where things are counted.";
         return Make(StatusCodes.Status400BadRequest, $"{field}: {says}", ("reason", "unreadable"), ("errors", new[] { new InputError(field, "as sent", "see the OpenAPI document", says) }));
     }
 

@@ -17,6 +17,7 @@ async function views(page: Page): Promise<Record<string, string>> {
     record: `/jobs/${bay(6)}/record`,
     "quick retract": "/bench/retract",
     "quick torque": "/bench/torque",
+    "shoe bench": "/bench/shoes",
     workshop: "/workshop",
     "house rules": "/workshop/house-rules",
     sources: "/sources",

@@ -592,6 +592,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/shoes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShoesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoesAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/torque": {
         parameters: {
             query?: never;
@@ -1474,6 +1513,48 @@ export interface components {
             /** @description True when it can hurt and the acknowledgement is recorded. */
             mustAcknowledge: boolean;
         };
+        /** @description What the sheet says of the clearance, in mm of diameter. */
+        ClearanceSheet: {
+            targetLowMm: null | components["schemas"]["Length"];
+            targetHighMm: null | components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Clicks back from lock under the count school; null when it is not used.
+             */
+            lockAndBackOff: null | number;
+        };
+        /** @description Shoe clearance judged, and the clicks to the target. */
+        ClearanceVerdict: {
+            /** @description Diametral clearance now: smallest drum diameter minus the largest over the shoes. */
+            clearanceMm: components["schemas"]["Length"];
+            /** @description Standard uncertainty of the clearance. */
+            doubtMm: components["schemas"]["Length"];
+            /** @description Low end of the band. */
+            targetLowMm: components["schemas"]["Length"];
+            /** @description High end of the band. */
+            targetHighMm: components["schemas"]["Length"];
+            /** @description Diametral clearance a click. */
+            perClickMm: components["schemas"]["Length"];
+            perClickFromReadingsMm: null | components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Whole clicks to turn; positive outward (tighter), negative back.
+             */
+            clicks: number;
+            /** @description The clearance those clicks really leave. */
+            afterMm: components["schemas"]["Length"];
+            /** @description True when that lies in the band. */
+            inBand: boolean;
+            countSchoolMm: null | components["schemas"]["Length"];
+            /** @description The present clearance against the band: inside, too close to call, or outside. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Clearance after 0, 1, 2 and so on clicks outward, until it rubs. */
+            curveMm: number[];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why, line by line. */
+            reasons: components["schemas"]["Reasons"];
+        };
         ClickCommand: {
             /** Format: uuid */
             eventId: string;
@@ -1554,6 +1635,72 @@ export interface components {
             at: string;
             /** @description False when it can be lifted here. */
             liftedOnOwnBench: boolean;
+        };
+        /** @description The drum as measured. */
+        Drum: {
+            /** @description At least two; the same point more than once counts as repeats. */
+            readings: components["schemas"]["DrumReading"][];
+            /** @description The instrument they were taken with. */
+            instrumentId: string;
+            /**
+             * Format: double
+             * @description The drum's temperature, -30 to 150 degrees C; null means 20.
+             */
+            drumCelsius: null | number;
+            /**
+             * Format: double
+             * @description The gauge's temperature, -30 to 60 degrees C; null means 20.
+             */
+            gaugeCelsius: null | number;
+            /**
+             * Format: double
+             * @description Half-width of the doubt of their difference, 0 to 50 K.
+             */
+            differenceDoubtKelvin: number;
+        };
+        /**
+         * @description Where along the drum's depth a diameter was taken.
+         * @enum {unknown}
+         */
+        DrumDepth: "open-edge" | "near-floor";
+        /** @description One inside diameter of the hat's drum. */
+        DrumReading: {
+            /** @description Direction across the drum, 0 up to 180 degrees. */
+            directionDeg: components["schemas"]["Angle"];
+            /** @description Where along its depth. */
+            depth: components["schemas"]["DrumDepth"];
+            /** @description The reading, 50 to 500 mm. */
+            diameterMm: components["schemas"]["Length"];
+        };
+        /** @description The drum judged against its maximum diameter. */
+        DrumVerdict: {
+            /** @description Largest reading, corrected to 20 degrees C. */
+            largestMm: components["schemas"]["Length"];
+            /** @description Where it was found. */
+            largestAt: components["schemas"]["DrumReading"];
+            /** @description Smallest reading, corrected. */
+            smallestMm: components["schemas"]["Length"];
+            /** @description Mean of all, corrected. */
+            meanMm: components["schemas"]["Length"];
+            /** @description Largest minus smallest in one plane, the worse plane. */
+            outOfRoundMm: components["schemas"]["Length"];
+            /** @description Its limit. */
+            outOfRoundLimitMm: components["schemas"]["Length"];
+            /** @description Its verdict. */
+            outOfRoundVerdict: components["schemas"]["LimitVerdict"];
+            taperMm: null | components["schemas"]["Length"];
+            /** @description What the temperature correction took off the largest reading. */
+            correctionMm: components["schemas"]["Length"];
+            /** @description The verdict against the maximum diameter. */
+            maximum: components["schemas"]["LimitVerdict"];
+            /** @description The doubt, part by part. */
+            budget: components["schemas"]["UncertaintyBudget"];
+            /** @description What would settle it, when it is too close to call; empty otherwise. */
+            settledBy: components["schemas"]["SettledBy"][];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         ElectricPotential: null | number;
         /** @description What the maker says about the electric parking brake. */
@@ -2287,6 +2434,16 @@ export interface components {
             /** @description What choosing it changes in a plan or a ruling. */
             changes: string;
         };
+        /** @description A second reading over the shoes. */
+        SecondReading: {
+            /** @description The diameter then. */
+            overShoesMm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Clicks made outward between the two, 1 to 200; negative inward.
+             */
+            clicks: number;
+        };
         /**
          * @description What was seen.
          * @enum {unknown}
@@ -2302,10 +2459,63 @@ export interface components {
             demoPin: null | string;
         };
         /**
+         * @description What could settle a verdict.
+         * @enum {unknown}
+         */
+        SettleKind: "more-readings" | "better-instrument" | "cooling";
+        /** @description A way to settle a verdict that is too close to call. */
+        SettledBy: {
+            /** @description What would be done. */
+            kind: components["schemas"]["SettleKind"];
+            /** @description In words. */
+            says: string;
+            /** @description True when it would be enough, if it reads the same. */
+            wouldSettle: boolean;
+            /** @description The guard band it would leave. */
+            guardBandMm: components["schemas"]["Length"];
+        };
+        /**
          * @description A lane of the run sheet.
          * @enum {unknown}
          */
         SheetLane: "left" | "car" | "right";
+        /** @description The shoes and their adjuster. */
+        ShoeSet: {
+            /** @description Largest diameter over the shoes, 50 to 500 mm. */
+            overShoesMm: components["schemas"]["Length"];
+            /** @description Ra: axle centre to the anchor, 20 to 250 mm. */
+            anchorDistanceMm: components["schemas"]["Length"];
+            /** @description Rb: axle centre to the adjuster, 20 to 250 mm. */
+            adjusterDistanceMm: components["schemas"]["Length"];
+            /** @description Pitch of the adjuster's thread, 0.5 to 3 mm. */
+            pitchMm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Teeth of the star wheel, 5 to 60.
+             */
+            teeth: number;
+            /** @description True when the adjuster has a left- and a right-hand thread, so that a click counts double. */
+            leftRightPair: boolean;
+            /**
+             * Format: int32
+             * @description Clicks the adjuster has left outward; null when not known.
+             */
+            clicksLeft: null | number;
+            after: null | components["schemas"]["SecondReading"];
+        };
+        ShoesAnswer: {
+            stamp: null | components["schemas"]["StampRead"];
+            drum: components["schemas"]["DrumVerdict"];
+            clearance: null | components["schemas"]["ClearanceVerdict"];
+        };
+        ShoesRequest: {
+            drum: components["schemas"]["Drum"];
+            stamp: null | string;
+            maximumMm: null | components["schemas"]["Length"];
+            outOfRoundLimitMm: null | components["schemas"]["Length"];
+            shoes: null | components["schemas"]["ShoeSet"];
+            sheet: null | components["schemas"]["ClearanceSheet"];
+        };
         /**
          * @description The corner of the rear axle, seen from the driver's seat.
          * @enum {unknown}
@@ -2381,6 +2591,17 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "look" | "make-safe" | "free" | "judge" | "clean" | "retract" | "fit" | "torque" | "close" | "prove" | "record";
+        /** @description A stamping as it was understood. */
+        StampRead: {
+            /** @description What was typed. */
+            typed: string;
+            /** @description What it means. */
+            diameterMm: components["schemas"]["Length"];
+            /** @description In words, to be checked against the drum. */
+            understood: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description What the bench needs for the present step. */
         StepBench: {
             /** @description The step. */
@@ -2659,6 +2880,32 @@ export interface components {
         };
         /** @enum {unknown} */
         TurnDirection: "clockwise" | "anticlockwise" | null;
+        /**
+         * @description The doubt of a value, part by part (JCGM 100:2008): resolution d / (2 root 3), permissible error E / root 3, repeats at the
+         *     same point s / root n, temperature alpha L half-width / root 3, in quadrature. Differences between points are shape and
+         *     never enter.
+         */
+        UncertaintyBudget: {
+            /** @description The parts. */
+            parts: components["schemas"]["UncertaintyPart"][];
+            /** @description Root of the sum of squares; always above 0. */
+            combinedMm: components["schemas"]["Length"];
+            /** @description The doubt that no number of further readings at the same point would take away. */
+            fixedMm?: components["schemas"]["Length"];
+        };
+        /** @description One part of a reading's doubt. */
+        UncertaintyPart: {
+            /** @description What it comes from. */
+            name: string;
+            /** @description How it is worked out. */
+            formula: string;
+            /** @description The numbers filled in. */
+            substituted: string;
+            /** @description One standard uncertainty. */
+            standardUncertaintyMm: components["schemas"]["Length"];
+            /** @description True for the part that more readings at the same point would shrink. */
+            fromRepeats: boolean;
+        };
         /** @description A vehicle as the job knows it. */
         Vehicle: {
             /** @description Registration. */
