@@ -21,7 +21,7 @@ public static class PawlApp
     {
         ArgumentNullException.ThrowIfNull(options);
         // The built front end lies beside the program, wherever it was started from.
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = [], ContentRootPath = AppContext.BaseDirectory });
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = [], ApplicationName = typeof(PawlApp).Assembly.GetName().Name, ContentRootPath = AppContext.BaseDirectory });
         builder.WebHost.UseUrls($"http://127.0.0.1:{options.Port}").ConfigureKestrel(k =>
         {
             k.AddServerHeader = false;
