@@ -121,6 +121,17 @@ public sealed class BenchTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Why_not_takes_the_corner_as_the_formats_write_it()
+    {
+        await _shop.SignIn();
+        var id = await _shop.JobInBay(2);
+        var why = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/why-not?stepId=pads-in&side=left"))!;
+        ((bool)why["allowed"]!).ShouldBeFalse();
+        why["lacking"]!.AsArray().ShouldContain(l => l!.ToString().Contains("left bracket bolts"));
+        ((int)(await _shop.Client.GetAsync($"/api/jobs/{id}/why-not?stepId=pads-in&side=middle")).StatusCode).ShouldBe(422);
+    }
+
+    [Fact]
     public async Task A_vehicle_needs_a_sheet_that_exists()
     {
         await _shop.SignIn();

@@ -64,10 +64,10 @@ internal static class JobEndpoints
             return TypedResults.Ok(opened);
         });
         jobs.MapGet("/{id:guid}", (Guid id, EventStore events) => TypedResults.Ok(View(id, events.State(id), events)));
-        jobs.MapGet("/{id:guid}/why-not", (Guid id, string stepId, Side? side, EventStore events) =>
+        jobs.MapGet("/{id:guid}/why-not", (Guid id, string stepId, string? side, EventStore events) =>
         {
             var state = events.State(id);
-            return TypedResults.Ok(Planner.Why(state.Setup, state.Car, new(stepId, side)));
+            return TypedResults.Ok(Planner.Why(state.Setup, state.Car, new(stepId, SideOf(side))));
         });
         jobs.MapPost("/{id:guid}/look-over", (Guid id, LookOverCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookOver(s, c.Answers))));
@@ -107,6 +107,15 @@ internal static class JobEndpoints
         });
         jobs.MapPost("/import", (JobFile file, EventStore events) => TypedResults.Ok(Import(file, events)));
     }
+
+    // The framework reads enumerations in an address by their C# names; the open formats write them small.
+    private static Side? SideOf(string? word) => word switch
+    {
+        null => null,
+        "left" => Side.Left,
+        "right" => Side.Right,
+        _ => throw new InputException(new InputError("side", Figure.Shorten(word), "left or right", "A corner is left or right.")),
+    };
 
     internal static JobView View(Guid id, JobState state, EventStore events)
     {

@@ -831,7 +831,7 @@ export interface paths {
             parameters: {
                 query: {
                     stepId: string;
-                    side?: components["schemas"]["Side"];
+                    side?: string;
                 };
                 header?: never;
                 path: {
