@@ -77,6 +77,9 @@ public static class DrumJudgement
     /// <summary>Out-of-round limit when the sheet is silent: 0.15 mm (from memory, flagged).</summary>
     public static Length DefaultOutOfRound { get; } = Length.FromMillimeters(0.15);
 
+    /// <summary>How near the maximum a note speaks of weak contact: 0.3 mm of diameter, our own choice. It judges nothing.</summary>
+    public static Length NearMaximum { get; } = Length.FromMillimeters(0.3);
+
     /// <summary>
     /// The largest reading decides, corrected to 20 degrees C: D20 = D (1 + ag (Tg - 20)) / (1 + ad (Td - 20)). Repeats at one
     /// point are averaged and their spread enters the doubt; differences between points are shape and do not.
@@ -111,7 +114,7 @@ public static class DrumJudgement
         if (points.Select(p => p.At.Direction.Degrees).Distinct().Count() < 4) notes.Add("Fewer than four directions: an oval can hide between them.");
         if (planes.Count < 2) notes.Add("One depth only: taper is not known.");
         notes.Add("Diameters miss odd lobes and a bore off centre; a dial run round the surface shows both.");
-        if (verdict.Verdict == Verdict.Inside && maximum.Millimeters - largest.Mm < 0.3) notes.Add("Near its maximum new shoes touch in the middle only: a weak parking brake until they bed.");
+        if (verdict.Verdict == Verdict.Inside && maximum.Millimeters - largest.Mm < NearMaximum.Millimeters) notes.Add("Near its maximum new shoes touch in the middle only: a weak parking brake until they bed.");
 
         var trail = new Trail("DrumJudgement.Judge")
             .Input("Readings", $"{drum.Readings.Count}, {instrument.Name}")

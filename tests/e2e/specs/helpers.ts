@@ -69,6 +69,12 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
       const value = READINGS.find(([r]) => r.test(label));
       if (value) await field.fill(value[1]);
     }
+    const crowfoot = page.getByLabel("E, mm");
+    if ((await crowfoot.isVisible()) && (await crowfoot.inputValue()) === "") {
+      await expect(page.getByRole("button", { name: "Measure the crowfoot first" })).toBeDisabled();
+      await crowfoot.fill("50");
+      await expect(page.getByText("Set the wrench to")).toBeVisible();
+    }
     if (press === "space") {
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
       await page.keyboard.press("Space");

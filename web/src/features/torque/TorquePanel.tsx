@@ -15,10 +15,10 @@ type Mode = "plain" | "entered" | "unverified" | "wrench";
 export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
   const line = bench.torque;
   const last = bench.signed.at(-1);
-  const [mode, setMode] = useState<Mode>(line ? "plain" : "entered");
+  const [mode, setMode] = useState<Mode>(!line ? "entered" : line.socketReaches || last ? "plain" : "wrench");
   const [wrenchId, setWrenchId] = useState<string | null>(last?.wrench?.id ?? null);
   const [crowfoot, setCrowfoot] = useState(last ? !!last.crowfoot : line ? !line.socketReaches : false);
-  const [extension, setExtension] = useState(last?.crowfoot ? String(last.crowfoot.extensionMm) : "50");
+  const [extension, setExtension] = useState(last?.crowfoot ? String(last.crowfoot.extensionMm) : "");
   const [angle, setAngle] = useState(last?.crowfoot ? String(last.crowfoot.angleFromInLineDeg) : "0");
   const [reason, setReason] = useState("");
   const [value, setValue] = useState("");
@@ -38,6 +38,8 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
     retry: false,
     placeholderData: (old) => old,
   });
+  // A crowfoot is measured, never assumed: a wrong length is a wrong torque.
+  const unmeasured = crowfoot && !(Number(extension) > 0);
   const index = bench.nextIndex;
   const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
     take(
@@ -68,7 +70,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
           e instanceof ApiError && e.problem.reason === "stale-version" && onMoved(e, [reason, value]),
       },
     );
-  const go = () => !sign.isPending && mode !== "unverified" && (line || unit) && send(null);
+  const go = () => !sign.isPending && mode !== "unverified" && !unmeasured && (line || unit) && send(null);
   useKeys({ Space: go });
   return (
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
@@ -82,7 +84,13 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
           </div>
           {set && <Why reasons={[set.reasons]} />}
         </div>
-        {line && set && (
+        {line && unmeasured && (
+          <p className="m-0 text-[22px]">
+            A socket does not reach it. Measure the crowfoot, from the drive to the bolt's centre: the setting
+            follows from it.
+          </p>
+        )}
+        {line && set && !unmeasured && (
           <>
             <div className="flex items-end gap-4 [@media(max-height:500px)]:hidden">
               <div>
@@ -245,10 +253,10 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
         <button
           type="button"
           className="btn-primary"
-          disabled={sign.isPending || mode === "unverified" || (!line && !unit)}
+          disabled={sign.isPending || mode === "unverified" || unmeasured || (!line && !unit)}
           onClick={go}
         >
-          <span>Number {index} clicked: sign it</span>
+          <span>{unmeasured ? "Measure the crowfoot first" : `Number ${index} clicked: sign it`}</span>
           <span className="keycap">Space</span>
         </button>
       </div>
