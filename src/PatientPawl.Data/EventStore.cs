@@ -49,9 +49,10 @@ public sealed class EventStore(Database database, TimeProvider clock)
 
     /// <summary>
     /// One command, one transaction: looks up the event id, then the version, then lets <paramref name="decide"/> check the
-    /// rules, then appends and brings the projection along.
+    /// rules, then appends and brings the projection along. Without an expected version it appends whatever the version is: readings are
+    /// facts, and a fact does not grow stale.
     /// </summary>
-    public Appended Append(Guid jobId, Guid eventId, int expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide)
+    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide)
     {
         ArgumentNullException.ThrowIfNull(decide);
         ArgumentNullException.ThrowIfNull(sender);
@@ -63,8 +64,8 @@ public sealed class EventStore(Database database, TimeProvider clock)
                 return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? (new(jobId, eventId, (int)s.Seq), null) : throw new ReusedIdException();
 
             var before = _states.GetValueOrDefault(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
-            if (before.Version != expectedVersion)
-                throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expectedVersion)]);
+            if (expectedVersion is { } expected && before.Version != expected)
+                throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
             var body = decide(before);
             if (body is JobOpened opened) body = opened with { Number = NextNumber(c, t) };
             var content = Content(jobId, new(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, clock.GetUtcNow()));
@@ -81,6 +82,9 @@ public sealed class EventStore(Database database, TimeProvider clock)
 
     public IReadOnlyList<BoardCard> Board() =>
         database.Read(c => c.Query<string>("select card_json from job order by bay, number desc").Select(j => JsonSerializer.Deserialize<BoardCard>(j, PawlJson.Options)!).ToList());
+
+    /// <summary>Every job on a vehicle, by its plate.</summary>
+    public IReadOnlyList<JobState> OnVehicle(string plate) => [.. Board().Where(b => b.Vehicle.Plate == plate).Select(b => State(b.JobId))];
 
     /// <summary>Rebuilds every projection that another engine version wrote. Done at start.</summary>
     public void RebuildStaleProjections()

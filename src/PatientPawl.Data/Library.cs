@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -57,6 +58,18 @@ public sealed class Library(Database database)
 
     public void Save(Wrench wrench) => database.Write((c, x) =>
         c.Execute("insert into wrench(id, wrench_json) values(@id, @json) on conflict(id) do update set wrench_json = @json", new { id = wrench.Id, json = JsonSerializer.Serialize(wrench, PawlJson.Options) }, x));
+
+    /// <summary>The workshop's instruments; a workshop that keeps no list of its own has the ordinary ones.</summary>
+    public IReadOnlyList<Instrument> Instruments() => All<Instrument>("select instrument_json from instrument order by id") is { Count: > 0 } own ? own : InstrumentCatalogue.Defaults;
+
+    /// <summary>Replaces the list. Whole, so that taking one off the ordinary ones is kept too.</summary>
+    public void SetInstruments(IReadOnlyList<Instrument> instruments) => database.Write((c, x) =>
+    {
+        c.Execute("delete from instrument", transaction: x);
+        foreach (var i in instruments)
+            c.Execute("insert into instrument(id, instrument_json) values(@id, @json)", new { id = i.Id, json = JsonSerializer.Serialize(i, PawlJson.Options) }, x);
+        return instruments.Count;
+    });
 
     private List<T> All<T>(string sql) => database.Read(c => c.Query<string>(sql).Select(j => JsonSerializer.Deserialize<T>(j, PawlJson.Options)!).ToList());
 }

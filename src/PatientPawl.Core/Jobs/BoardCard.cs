@@ -57,6 +57,8 @@ public sealed record BoardCard(
         var (status, lead, headline) =
             state.HandedOver ? (BoardStatus.Finished, $"{model} waits for", "its driver")
             : stuck.Length > 0 ? (BoardStatus.Waits, $"{model} waits for", stuck.Length == 2 ? "two calipers" : $"a {stuck[0].Word()} caliper")
+            : Core.Sides.Both.Where(s => state.Car.Get(Planning.Corner.Doubt, s) == Doubt.Open).Select(s => state.Findings.LastOrDefault(f => f.Side == s && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall)).FirstOrDefault(f => f is not null) is { } doubt
+                ? (BoardStatus.Waits, $"{model} waits for", $"a {doubt.Finding.Part.ToString().ToLowerInvariant()} verdict")
             : !started ? (BoardStatus.NotStarted, $"{model} waits for", "someone to look")
             : state.Setup.NotCovered is not null ? (BoardStatus.Waits, $"{model} waits for", "the maker's order")
             : sheet.Now is { } now ? (BoardStatus.InHand, $"{model} is at", Say(now)) : (BoardStatus.Waits, $"{model} waits for", "the lead");
@@ -82,12 +84,13 @@ public sealed record BoardCard(
         var stage = file.Stop is not null ? Stage.Retract
             : mine.Length > 0 ? mine[0].Stage
             : state.HandedOver ? Stage.Record : sheet.Stage;
+        var undecided = state.Car.Get(Planning.Corner.Doubt, side) == Doubt.Open;
         var last = sheet.Done.LastOrDefault(d => d.Lane == lane);
         var says = file.Stop is { } stop ? $"{RunSheets.Detail(stop)}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
-            : file.Verdicts.FirstOrDefault(v => v.Verdict == Measuring.Verdict.TooCloseToCall) is { } close && mine.Length > 0 ? $"{close.What.Split(',')[0].ToLowerInvariant()} too close"
+            : undecided && state.Findings.LastOrDefault(f => f.Side == side && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall) is { } close ? $"{close.Finding.Part.ToString().ToLowerInvariant()} too close to call"
             : last is not null ? $"{last.Name.ToLowerInvariant()}{(last.Detail.Length > 0 && last.Detail.Length < 16 ? $", {last.Detail}" : "")}" : "not looked at";
         return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? a.Card().Short : "brake not known", says, file.Stop is not null,
-            file.Verdicts.Any(v => v.Verdict == Measuring.Verdict.TooCloseToCall) && mine.Length > 0, state.Car.Get(Planning.Corner.Wheel, side) == Wheel.Off,
+            undecided, state.Car.Get(Planning.Corner.Wheel, side) == Wheel.Off,
             sheet.Now?.Step.Side == side || (sheet.Now is { Step.Side: null } && mine.Length == 0));
     }
 }

@@ -37,11 +37,14 @@ internal static class Holds
         new("relaxed-tool", "Calipers stay on until the service position", "Service position entered", s => s.ByTool, _ => [Corner.Spindle.Is(Spindle.Back)], _ => [Car.Brake.Is(ParkingBrake.Service)]),
         new("relaxed-hand", "Calipers stay on until the spindles are back", "Spindles back by hand", s => s.ByHand, _ => [Corner.Spindle.Is(Spindle.Back)], _ => []),
         new("relaxed-cable", "Pistons wait for a slack cable", "Cable slack", s => s.IsCable, _ => [], _ => [Car.Cable.Is(CableRun.Slack)]),
-        new("parts-settled", "No new part goes in until both sides are judged", "Parts settled", s => s.Identified, _ => [Corner.Judged.Is(Done.Yes)], _ => [Car.NewParts.Is(Done.Yes)]),
+        new("parts-settled", "No new part goes in until both sides are judged", "Parts settled", s => s.Identified, s => [Corner.Judged.Is(Done.Yes), Corner.Doubt.Is(Doubt.None), .. s.HatOpen ? new Condition[] { Corner.ShoesJudged.Is(Done.Yes) } : []], _ => [Car.NewParts.Is(Done.Yes)]),
         new("assembled", "Keep off the pedal until both sides are assembled", "Both sides assembled", s => s.Identified,
-            s => [Corner.Pads.Is(Pads.New), Condition.All(StepCatalogue.Assembled(Where.This))], _ => []),
-        new("wheels-down", "Wheels down", "Wheels down", s => s.Identified, _ => [Corner.Wheel.Is(Wheel.On), Corner.Pads.Is(Pads.New)], _ => [Car.Position.Is(CarPosition.Ground), Car.Pedal.Is(Pedal.Proved)]),
+            s => [Renewed(s), Condition.All(StepCatalogue.Assembled(Where.This))], _ => []),
+        new("wheels-down", "Wheels down", "Wheels down", s => s.Identified, s => [Corner.Wheel.Is(Wheel.On), Renewed(s)], _ => [Car.Position.Is(CarPosition.Ground), Car.Pedal.Is(Pedal.Proved)]),
     ];
+
+    // What a corner has only once the work is done there: pads or, where they stay, shoes.
+    private static Condition Renewed(PlanSetup setup) => setup.PadsNew ? Corner.Pads.Is(PadState.New) : Corner.Shoes.Is(ShoesState.NewSet);
 
     /// <summary>The words on the bar, where the setup changes them.</summary>
     public static string Title(Hold hold, PlanSetup setup) =>

@@ -1,8 +1,11 @@
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -24,7 +27,9 @@ public abstract record JobEvent
 /// <param name="Scope">What is renewed.</param>
 /// <param name="Sheet">The spec sheet.</param>
 /// <param name="Rules">The house rules.</param>
-public sealed record JobOpened(int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules) : JobEvent;
+/// <param name="Instruments">The workshop's measuring instruments; null in a job from before they were kept counts as the defaults.</param>
+public sealed record JobOpened(
+    int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null) : JobEvent;
 
 /// <summary>The questions before lifting were answered and are settled.</summary>
 /// <param name="Answers">Every question with its answer.</param>
@@ -64,9 +69,51 @@ public sealed record ToolReport(bool Succeeded, string Words, string Codes);
 /// <param name="Room">Room in the reservoir, as shown.</param>
 /// <param name="Report">What a scan tool said.</param>
 /// <param name="Note">A note.</param>
+/// <param name="Findings">What was found that changes the job; null when nothing.</param>
+/// <param name="Clearance">Shoe clearance, as shown, where the step sets it.</param>
 public sealed record StepDone(
     StepKey Step, bool Otherwise, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, IReadOnlyList<LimitVerdict> Verdicts,
-    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note) : JobEvent;
+    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note, IReadOnlyList<Finding>? Findings = null, ClearanceVerdict? Clearance = null) : JobEvent;
+
+/// <summary>Readings were taken at a corner.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Readings">The readings, each with its own id.</param>
+public sealed record ReadingsTaken(Side Side, IReadOnlyList<PointReading> Readings) : JobEvent;
+
+/// <summary>A reading was struck out. It stays in the log and judges nothing.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="ReadingId">The reading.</param>
+/// <param name="Reason">Why.</param>
+public sealed record ReadingStruck(Side Side, Guid ReadingId, string Reason) : JobEvent;
+
+/// <summary>Drum and shoes were looked at: stamping, temperatures, bond, contamination.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Facts">What is known; replaces what was known before.</param>
+public sealed record ShoesLookedAt(Side Side, ShoeFacts Facts) : JobEvent;
+
+/// <summary>A rotor was looked at: stamping, cracks, scoring, vanes.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Facts">What is known; replaces what was known before.</param>
+public sealed record RotorLookedAt(Side Side, RotorFacts Facts) : JobEvent;
+
+/// <summary>The pads of the axle were looked at: caliper place, checks answered.</summary>
+/// <param name="Facts">What is known; replaces what was known before.</param>
+public sealed record PadsLookedAt(PadFacts Facts) : JobEvent;
+
+/// <summary>Which way a star wheel is turned, seen through its hole.</summary>
+public enum WheelWay
+{
+    /// <summary>Up.</summary>
+    Up,
+    /// <summary>Down.</summary>
+    Down,
+}
+
+/// <summary>Which way loosened a star wheel: the vehicle remembers it.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Loosens">The way that loosened it.</param>
+/// <param name="HoleAt">Where the hole stood, as the hour of a clock, 1 to 12.</param>
+public sealed record StarWheelNoted(Side Side, WheelWay Loosens, int HoleAt) : JobEvent;
 
 /// <summary>A scan tool refused: nothing changed on the car.</summary>
 /// <param name="Step">The step it was asked for.</param>

@@ -46,7 +46,7 @@ public sealed record JobRecord(
     {
         ArgumentNullException.ThrowIfNull(state);
         var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
-        var verdicts = Core.Sides.Both.SelectMany(s => state.Corner(s).Verdicts).ToArray();
+        var verdicts = Core.Sides.Both.SelectMany(s => state.Corner(s).Verdicts.Concat(state.Corner(s).ShoeVerdicts)).ToArray();
         return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
@@ -79,6 +79,12 @@ public sealed record JobRecord(
             LookRecorded l => (l.Seen is { } s ? LookCatalogue.Words(new Observation(l.Look, s)) : $"{l.Look.Card().Name}: taken back", l.Side.Word()),
             PawlLifted => ("Pawl lifted", "car"),
             NoteAdded => ("Note", "car"),
+            ReadingsTaken r => ("Readings taken", r.Side.Word()),
+            ReadingStruck r => ("Reading struck out", r.Side.Word()),
+            ShoesLookedAt s => ("Drum and shoes looked at", s.Side.Word()),
+            RotorLookedAt r => ("Rotor looked at", r.Side.Word()),
+            PadsLookedAt => ("Pads looked at", "car"),
+            StarWheelNoted n => ("Star wheel noted", n.Side.Word()),
             var other when RunSheets.Row(other) is { } row => (row.Name, row.Lane.ToString().ToLowerInvariant()),
             _ => (e.Event.GetType().Name, "car"),
         };
@@ -87,6 +93,9 @@ public sealed record JobRecord(
             JobOpened o => o.Complaint,
             PawlLifted p => $"{p.Reason}; {p.Voided.Count} undone",
             NoteAdded n => n.Text,
+            ReadingsTaken r => string.Join("; ", r.Readings.GroupBy(x => (x.Measurand, x.Instrument.Name)).Select(g => $"{g.Key.Measurand.Card().Name.ToLowerInvariant()} {string.Join(", ", g.Select(x => Figure.Of(x.Value.Millimeters)))} mm, {g.Key.Name.ToLowerInvariant()}")),
+            ReadingStruck r => r.Reason,
+            StarWheelNoted n => $"{n.Loosens.ToString().ToLowerInvariant()} loosens it, hole at {n.HoleAt} o'clock",
             StepDone s => Join(RunSheets.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null),
             StopSignSeen s => Join(RunSheets.Detail(s), s.Note),
             var other => RunSheets.Detail(other),
@@ -99,8 +108,9 @@ public sealed record JobRecord(
         List<string> list = [];
         foreach (var side in Core.Sides.Both)
         {
-            if (state.Car.Get(Corner.Pads, side) == Pads.New) list.Add($"New pads, {side.Word()}.");
+            if (state.Car.Get(Corner.Pads, side) == PadState.New) list.Add($"New pads, {side.Word()}.");
             if (state.Car.Get(Corner.Rotor, side) == Rotor.New) list.Add($"New rotor, {side.Word()}.");
+            if (state.Car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet) list.Add($"New parking shoes, {side.Word()}.");
             if (state.Car.Get(Corner.NewBolts, side) == NewBolts.LaidOut) list.Add($"New single-use bolts, {side.Word()}.");
         }
 
@@ -110,9 +120,10 @@ public sealed record JobRecord(
     private static List<string> AdviceFor(LimitVerdict[] verdicts, JobState state)
     {
         List<string> list = ["Wheel nuts are checked again after 50 to 80 km."];
-        list.AddRange(verdicts.Where(v => v.What.StartsWith("Rotor", StringComparison.Ordinal) && v.Verdict != Verdict.Inside && !state.Setup.Rotors)
-            .Select(v => $"{v.What}: {Figure.Of(v.Value.Millimeters)} mm against a minimum of {Figure.Of(v.Limit.Millimeters)} mm is not passed. New rotors on this axle."));
-        if (state.Setup.Scope is JobScope.Pads or JobScope.PadsAndRotors) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
+        list.AddRange(state.Findings.Select(f => $"Found, {f.Side.Word()}: {f.Finding.Says}"));
+        if (verdicts.Any(v => v.What.StartsWith("Drum,", StringComparison.Ordinal) && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
+            list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
+        if (state.Setup.PadsNew) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;
     }
 

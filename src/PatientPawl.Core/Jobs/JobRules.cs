@@ -3,6 +3,9 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -46,12 +49,12 @@ public static class JobRules
 {
     /// <summary>Opens a job.</summary>
     /// <exception cref="InputException">Naming every field that is wrong.</exception>
-    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules)
+    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null)
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
         new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
-        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules);
+        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments);
     }
 
     /// <summary>Settles the questions before lifting.</summary>
@@ -136,7 +139,7 @@ public static class JobRules
         if (type.Torques is not null) throw new NotAllowedException($"{type.Name} is finished by signing every one of them.", ["Sign the torque."], []);
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
-        CheckReadings(type, command);
+        CheckReadings(type, command, state.Instruments);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
         if (type.LeadOnly && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
@@ -201,6 +204,90 @@ public static class JobRules
         return new(side, sign, card.HoldsCorner, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }
 
+    /// <summary>Takes readings at a corner. Readings always append: they never wait for a version.</summary>
+    /// <exception cref="InputException">A reading that cannot be, contradicts the others, or was taken with an instrument out of calibration.</exception>
+    public static ReadingsTaken Take(JobState state, Side side, IReadOnlyList<PointReading> readings, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(readings);
+        RequireOpen(state);
+        if (readings.Count == 0) throw new InputException(new InputError("readings", "none", "1 to 500", "There is no reading to take."));
+        MeasurandCatalogue.Check(readings);
+        var checks = new Checks();
+        var known = Core.Sides.Both.SelectMany(s => state.Corner(s).Readings).Select(r => r.Id).ToHashSet();
+        foreach (var r in readings)
+        {
+            if (r.Id == Guid.Empty || !known.Add(r.Id)) checks.Add("id", r.Id.ToString(), "a new id each", "That reading was taken before.");
+            if (!r.Instrument.InDate(today)) checks.Add("instrumentId", r.Instrument.Id, "an instrument in calibration", $"The calibration of the {r.Instrument.Name.ToLowerInvariant()} ran out on {r.Instrument.CalibratedUntil:yyyy-MM-dd}: use another.");
+        }
+
+        checks.ThrowIfAny();
+        var taken = new ReadingsTaken(side, readings);
+        RequireJudgeable(state, taken);
+        return taken;
+    }
+
+    /// <summary>Strikes a reading out. It stays in the log.</summary>
+    /// <exception cref="InputException">No such reading, or no reason.</exception>
+    public static ReadingStruck Strike(JobState state, Guid readingId, string reason)
+    {
+        RequireOpen(state);
+        new Checks().Text("reason", reason, 200).ThrowIfAny();
+        foreach (var side in Core.Sides.Both)
+        {
+            if (state.Corner(side).Readings.All(r => r.Id != readingId)) continue;
+            return state.Corner(side).Struck.ContainsKey(readingId) ? throw new NotAllowedException("That reading is struck out already.", [], []) : new(side, readingId, reason.Trim());
+        }
+
+        throw new InputException(new InputError("readingId", readingId.ToString(), "a reading of this job", "There is no such reading in this job."));
+    }
+
+    /// <summary>Notes what is seen of drum and shoes.</summary>
+    /// <exception cref="InputException">A figure that cannot be.</exception>
+    public static ShoesLookedAt LookAtShoes(JobState state, Side side, ShoeFacts facts) => Judgeable(state, new ShoesLookedAt(side, facts));
+
+    /// <summary>Notes what is seen of a rotor.</summary>
+    /// <exception cref="InputException">A figure that cannot be.</exception>
+    public static RotorLookedAt LookAtRotor(JobState state, Side side, RotorFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        new Checks().Range("studs", facts.Studs, 3, 10, "").Range("movedByDeg", facts.MovedBy?.Degrees, -360, 360, "degrees").Millimetres("scoringDepthMm", facts.Condition.ScoringDepth, 0, 5).ThrowIfAny();
+        return Judgeable(state, new RotorLookedAt(side, facts));
+    }
+
+    /// <summary>Notes what is seen of the pads.</summary>
+    /// <exception cref="InputException">A figure that cannot be.</exception>
+    public static PadsLookedAt LookAtPads(JobState state, PadFacts facts) => Judgeable(state, new PadsLookedAt(facts));
+
+    /// <summary>Notes which way loosened a star wheel.</summary>
+    /// <exception cref="InputException">An hour that no clock has.</exception>
+    public static StarWheelNoted NoteStarWheel(JobState state, Side side, WheelWay loosens, int holeAt)
+    {
+        RequireOpen(state);
+        new Checks().Range("holeAt", holeAt, 1, 12, "o'clock").ThrowIfAny();
+        return new(side, loosens, holeAt);
+    }
+
+    private static T Judgeable<T>(JobState state, T e) where T : JobEvent
+    {
+        RequireOpen(state);
+        RequireJudgeable(state, e);
+        return e;
+    }
+
+    /// <summary>What the benches could not judge is not recorded: the sentence says which figure is wrong.</summary>
+    private static void RequireJudgeable(JobState state, JobEvent e)
+    {
+        var next = state.With(new(Guid.Empty, state.Version + 1, e, Guid.Empty, "", default, default));
+        foreach (var side in Core.Sides.Both)
+        {
+            JobBenches.Shoes(next, side, false, null, next.Instruments);
+            JobBenches.Shoes(next, side, true, null, next.Instruments);
+            JobBenches.Rotor(next, side, next.Instruments);
+        }
+
+        JobBenches.Pads(next, next.Instruments);
+    }
+
     /// <summary>What lifting an event would void: itself, and every later step that could not have been done without it.</summary>
     /// <exception cref="InputException">No such event, or one that cannot be lifted.</exception>
     public static PawlLifted Lift(JobState state, Guid target, string reason, bool isLead, Guid technicianId)
@@ -239,6 +326,8 @@ public static class JobRules
         List<LimitVerdict> verdicts = [];
         TravelResult? travel = null;
         RoomResult? room = null;
+        List<Finding> findings = [];
+        ClearanceVerdict? clearance = null;
         if (type.Id == "measured")
         {
             var side = command.Step.Side!.Value;
@@ -246,6 +335,19 @@ public static class JobRules
             travel = JobMeasuring.Travel(state, side, command.Readings);
             room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(state.LevelPercent ?? 100, 0, 150), travel.Displaced);
             otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
+            findings = JobParts.Findings(JobParts.PadsAndRotor(state, side, verdicts));
+        }
+        else if (type.Id == "shoes-measured")
+        {
+            (verdicts, findings) = JobMeasuring.DrumAndShoes(state, command.Step.Side!.Value);
+        }
+        else if (type.Id == "verdict-settled")
+        {
+            (verdicts, findings) = JobMeasuring.Settled(state, command.Step.Side!.Value, otherwise);
+        }
+        else if (type.Id is "shoes-set" or "new-shoes-set")
+        {
+            clearance = JobParts.Try(() => JobBenches.Shoes(state, command.Step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance;
         }
         else if (type.Id == "reservoir-again" && state.Corner(command.Step.Side!.Value).Travel is { } known)
         {
@@ -260,13 +362,13 @@ public static class JobRules
                 throw new InputException(new InputError(nameof(ReadingKind.FluidDrawn), Figure.Of(command.Readings[0].Value), $"at least {Figure.Of(command.Readings[0].Value + room.DrawOff.Milliliters, 1)} mL", $"Not enough yet: draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL more."));
         }
 
-        return new(command.Step, otherwise, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note);
+        return new(command.Step, otherwise, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note, findings.Count > 0 ? findings : null, clearance);
     }
 
-    private static void CheckReadings(StepType type, ClickOn command)
+    private static void CheckReadings(StepType type, ClickOn command, IReadOnlyList<Instrument> instruments)
     {
         var checks = new Checks();
-        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks);
+        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks, instruments);
         foreach (var kind in type.Readings.Where(k => !k.Card().Optional && command.Readings.All(r => r.Kind != k)))
         {
             var card = kind.Card();
@@ -338,16 +440,57 @@ internal static class JobMeasuring
         {
             // A worn-through pad reads thinner than its backing plate: that is no lining, not a negative one.
             var lining = Length.FromMillimeters(Math.Max(0, Mm(readings, kind).Millimeters - sheet.Pads.Backing.Millimeters));
-            verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(readings, kind), sheet.Pads.MinimumLining is null));
+            verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(state, readings, kind), sheet.Pads.MinimumLining is null));
         }
 
-        if (sheet.Rotor.MinimumThickness is { } minimum)
-            verdicts.Add(LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(readings, ReadingKind.RotorThickness), false));
+        // Where the rotor bench was used its own verdict stands, with its own doubt.
+        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } bench)
+            verdicts.Add(bench.Minimum with { What = $"Rotor, {side.Word()}" });
+        else if (sheet.Rotor.MinimumThickness is { } minimum)
+            verdicts.Add(LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false));
         return verdicts;
     }
 
+    /// <summary>What the shoe bench says of a corner, once enough of it has been read.</summary>
+    public static (List<LimitVerdict>, List<Finding>) DrumAndShoes(JobState state, Side side)
+    {
+        var bench = JobBenches.Shoes(state, side, false, null, state.Instruments);
+        var checks = new Checks();
+        if (bench.Shoes is null) checks.Add("linings", "nothing", "one lining at least, better six", "No shoe lining has been read: both ends and the middle of each shoe.");
+        if (bench.Drum is null && !state.Setup.Rotors) checks.Add("drum", "nothing", "two diameters at least, better eight", $"The drum has not been judged. {string.Join(" ", bench.Lacks)}");
+        checks.ThrowIfAny();
+        return (ShoeVerdicts(bench, side), JobParts.Findings(JobParts.DrumAndShoes(state, side)));
+    }
+
+    /// <summary>Settles what was in doubt: by what is measured now, or by renewing the part.</summary>
+    public static (List<LimitVerdict>, List<Finding>) Settled(JobState state, Side side, bool renew)
+    {
+        var parts = JobParts.Known(state, side);
+        var open = parts.Where(p => p.Verdict == Verdict.TooCloseToCall).ToArray();
+        if (open.Length > 0 && !renew)
+        {
+            throw new InputException([.. open.Select(p => new InputError("verdict", "too close to call", "inside, outside, or renewed",
+                $"{p.Says} {(p.SettledBy.Any(s => s.WouldSettle) ? string.Join(" ", p.SettledBy.Where(s => s.WouldSettle).Select(s => s.Says)) : "Nothing on hand settles it: renew the part.")}"))]);
+        }
+
+        List<LimitVerdict> verdicts = [];
+        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t) verdicts.Add(t.Minimum with { What = $"Rotor, {side.Word()}" });
+        if (JobParts.Try(() => JobBenches.Pads(state, state.Instruments))?.Pads is { } pads) verdicts.AddRange(pads.Pads.Where(p => p.Side == side).Select(p => p.Minimum));
+        if (JobParts.Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is { } shoes) verdicts.AddRange(ShoeVerdicts(shoes, side));
+        return (verdicts, JobParts.Findings(renew ? open.Select(p => p with { Verdict = Verdict.Outside, Says = p.Says + " Renewed by choice." }) : parts));
+    }
+
+    private static List<LimitVerdict> ShoeVerdicts(ShoeBenchAnswer bench, Side side) =>
+    [
+        .. bench.Drum is { } d ? new[] { d.Maximum with { What = $"Drum, {side.Word()}" }, d.OutOfRoundVerdict with { What = $"Drum out of round, {side.Word()}" } } : [],
+        .. bench.Shoes is { } s ? new[] { s.Lining with { What = $"Shoe lining, {side.Word()}" } } : [],
+    ];
+
     private static Length Mm(IReadOnlyList<Reading> readings, ReadingKind kind) => Length.FromMillimeters(readings.First(r => r.Kind == kind).Value);
 
-    private static Instrument Instrument(IReadOnlyList<Reading> readings, ReadingKind kind) =>
-        InstrumentCatalogue.Find(readings.First(r => r.Kind == kind).InstrumentId ?? kind.Card().Instrument!)!;
+    private static Instrument Instrument(JobState state, IReadOnlyList<Reading> readings, ReadingKind kind)
+    {
+        var id = readings.First(r => r.Kind == kind).InstrumentId ?? kind.Card().Instrument!;
+        return InstrumentCatalogue.Find(state.Instruments, id) ?? InstrumentCatalogue.Get(InstrumentCatalogue.Defaults, id);
+    }
 }

@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Shoes;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -12,10 +15,21 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="Travel">How far, once measured.</param>
 /// <param name="Verdicts">Verdicts, once judged.</param>
 /// <param name="Stop">The stop sign that holds this corner, if any.</param>
-public sealed record CornerFile(ImmutableSortedDictionary<Look, LookRecorded> Looks, BrakeRuled? Ruled, TravelResult? Travel, IReadOnlyList<LimitVerdict> Verdicts, StopSignSeen? Stop)
+/// <param name="Readings">Every reading at points, struck ones too.</param>
+/// <param name="Struck">Readings struck out, with the reason.</param>
+/// <param name="Shoes">What is known of drum and shoes.</param>
+/// <param name="Rotor">What is known of the rotor.</param>
+/// <param name="StarWheel">Which way loosened the star wheel.</param>
+/// <param name="ShoeVerdicts">Verdicts on drum and linings, once clicked on.</param>
+public sealed record CornerFile(
+    ImmutableSortedDictionary<Look, LookRecorded> Looks, BrakeRuled? Ruled, TravelResult? Travel, IReadOnlyList<LimitVerdict> Verdicts, StopSignSeen? Stop,
+    ImmutableList<PointReading> Readings, ImmutableDictionary<Guid, string> Struck, ShoeFacts? Shoes, RotorFacts? Rotor, StarWheelNoted? StarWheel, IReadOnlyList<LimitVerdict> ShoeVerdicts)
 {
+    /// <summary>The readings that stand.</summary>
+    public IReadOnlyList<PointReading> Standing() => Struck.IsEmpty ? Readings : [.. Readings.Where(r => !Struck.ContainsKey(r.Id))];
+
     /// <summary>Nothing known.</summary>
-    public static CornerFile Empty { get; } = new(ImmutableSortedDictionary<Look, LookRecorded>.Empty, null, null, [], null);
+    public static CornerFile Empty { get; } = new(ImmutableSortedDictionary<Look, LookRecorded>.Empty, null, null, [], null, [], ImmutableDictionary<Guid, string>.Empty, null, null, null, []);
 }
 
 /// <summary>When a hold was met.</summary>
@@ -62,6 +76,12 @@ public sealed class JobState
     public double? LevelPercent => Now.LevelPercent;
     /// <summary>Battery voltage as last read.</summary>
     public double? BatteryVolts => Now.BatteryVolts;
+    /// <summary>The workshop's instruments as they were copied into the job.</summary>
+    public IReadOnlyList<Instrument> Instruments => Now.Opened?.Instruments ?? InstrumentCatalogue.Defaults;
+    /// <summary>What is known of the pads beside their readings.</summary>
+    public PadFacts? PadFacts => Now.PadFacts;
+    /// <summary>What was found that changes the job, in order.</summary>
+    public ImmutableList<SidedFinding> Findings => Now.Findings;
     /// <summary>Holds met so far.</summary>
     public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
     /// <summary>The remaining steps in order.</summary>
@@ -111,8 +131,14 @@ public sealed class JobState
             LookRecorded e => Same(next.WithCorner(e.Side, c => c with { Looks = e.Seen is null ? c.Looks.Remove(e.Look) : c.Looks.SetItem(e.Look, e) })),
             BrakeRuled e => Ruled(next, e),
             RouteChosen e => Replan(Resetup(next, next.Setup with { Route = e.Route })),
-            StepDone e => Clicked(Measured(next, e), e.Step, e.Otherwise, recorded),
+            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Otherwise, recorded), e),
             TorqueSigned e => Signed(next, e, recorded),
+            ReadingsTaken e => Same(next.WithCorner(e.Side, c => c with { Readings = c.Readings.AddRange(e.Readings) })),
+            ReadingStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.ReadingId, e.Reason) })),
+            ShoesLookedAt e => Same(next.WithCorner(e.Side, c => c with { Shoes = e.Facts })),
+            RotorLookedAt e => Same(next.WithCorner(e.Side, c => c with { Rotor = e.Facts })),
+            StarWheelNoted e => Same(next.WithCorner(e.Side, c => c with { StarWheel = e })),
+            PadsLookedAt e => Same(next with { PadFacts = e.Facts }),
             StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
             PawlLifted e => Replan(next with { Car = Doubted(next, e) }),
             _ => Same(next),
@@ -158,6 +184,24 @@ public sealed class JobState
         return new(done, rest);
     }
 
+    /// <summary>What did not pass is renewed on both sides; what is in doubt holds its corner until it is settled.</summary>
+    private static JobState Found(JobState clicked, StepDone e)
+    {
+        if (e.Findings is not { Count: > 0 } findings || e.Step.Side is not { } side) return clicked;
+        var parts = clicked.Now with { Findings = clicked.Findings.AddRange(findings.Select(f => new SidedFinding(side, f))) };
+        bool Renew(params Part[] which) => findings.Any(f => f.Verdict == Verdict.Outside && which.Contains(f.Part));
+        var setup = parts.Setup;
+        parts = Resetup(parts, setup with
+        {
+            RotorFound = setup.RotorFound || Renew(Part.Rotor, Part.Drum),
+            ShoesFound = setup.ShoesFound || Renew(Part.Shoes),
+            PadsFound = setup.PadsFound || Renew(Part.Pads),
+            HubFound = setup.HubFound || Renew(Part.HubFace),
+        });
+        if (findings.Any(f => f.Verdict == Verdict.TooCloseToCall)) parts = parts with { Car = parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open) };
+        return Replan(parts);
+    }
+
     private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
     {
         var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
@@ -181,11 +225,17 @@ public sealed class JobState
         }
 
         if (e.Step is { StepId: "measured", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
+        if (e.Step is { StepId: "shoes-measured", Side: { } shoes }) next = next.WithCorner(shoes, c => c with { ShoeVerdicts = e.Verdicts });
+        // What settled a verdict stands in the place of the one that was in doubt.
+        if (e.Step is { StepId: "verdict-settled", Side: { } settled })
+            next = next.WithCorner(settled, c => c with { Verdicts = Instead(c.Verdicts, e.Verdicts), ShoeVerdicts = Instead(c.ShoeVerdicts, e.Verdicts) });
         // What this piston sent back stands in the reservoir until someone looks again.
         if (e.Step is { StepId: "piston-home", Side: { } home } && next.Corner(home).Travel is { } t)
             next = next with { LevelPercent = next.LevelPercent + Percent(next, t.Displaced.Milliliters) };
         return next;
     }
+
+    private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.What == v.What) ?? v)];
 
     private static double Percent(Parts parts, double millilitres) => parts.Opened is { } o ? millilitres / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
 
@@ -211,10 +261,10 @@ public sealed class JobState
 
     private sealed record Parts(
         JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
-        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps)
+        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings)
     {
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
-            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0);
+            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, []);
 
         public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
         public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };

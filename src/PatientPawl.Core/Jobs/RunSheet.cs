@@ -3,6 +3,7 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Torque;
 
 namespace PatientPawl.Core.Jobs;
@@ -88,9 +89,33 @@ public sealed record StripFact(string Label, string Value, bool DoNot);
 /// <param name="NeedsReport">True when a scan tool's words are asked for.</param>
 /// <param name="CanFindOtherwise">The name of the other outcome, when the technician can find one.</param>
 /// <param name="LeadOnly">True when only the lead may click it on.</param>
+/// <param name="Benches">Benches that serve this step.</param>
+/// <param name="Prefilled">Readings that a bench has taken already.</param>
+/// <param name="Judged">Parts of this corner that stay only when they pass, as they are judged now.</param>
+/// <param name="Clearance">Shoe clearance and clicks, where the step sets shoes and the bench knows them.</param>
+/// <param name="StarWheel">Which way loosened this star wheel in this job; null when nobody noted it.</param>
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
-    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly);
+    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly,
+    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel);
+
+/// <summary>A bench.</summary>
+public enum BenchKind
+{
+    /// <summary>Drum and shoes.</summary>
+    Shoes,
+    /// <summary>Rotor.</summary>
+    Rotor,
+    /// <summary>Pads.</summary>
+    Pads,
+}
+
+/// <summary>A reading that a bench has taken already.</summary>
+/// <param name="Kind">The reading.</param>
+/// <param name="Value">Its value.</param>
+/// <param name="From">Which bench, and of how many readings.</param>
+/// <param name="InstrumentId">The instrument.</param>
+public sealed record Prefilled(ReadingKind Kind, double Value, string From, string InstrumentId);
 
 /// <summary>A corner as its bench shows it.</summary>
 /// <param name="Side">The corner.</param>
@@ -125,9 +150,12 @@ public sealed record CornerView(
 /// <param name="MinutesLeft">Minutes left for one technician.</param>
 /// <param name="CannotBeMet">What no order can reach, in words.</param>
 /// <param name="NotYet">A telling step that is not allowed, and why.</param>
+/// <param name="Findings">What was found that changed the job.</param>
+/// <param name="PartsList">What is renewed, and why where a finding added it.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
-    Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet);
+    Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList);
 
 /// <summary>A step that is not allowed yet, and why.</summary>
 /// <param name="Step">The step.</param>
@@ -161,7 +189,7 @@ public static class RunSheets
         return new(
             next is null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)));
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup));
     }
 
     /// <summary>A corner's bench.</summary>
@@ -191,12 +219,63 @@ public static class RunSheets
         var signed = state.Signatures(step);
         return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
-            type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : null, type.LeadOnly);
+            type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
+            BenchesOf(state, type.Id), step.Side is { } side && type.Id == "measured" ? PrefilledFor(state, side) : [],
+            step.Side is { } corner ? type.Id switch { "verdict-settled" => JobParts.Known(state, corner), "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
+            step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
+            step.Side is { } wheel ? state.Corner(wheel).StarWheel : null);
+    }
+
+    /// <summary>What is renewed.</summary>
+    public static IReadOnlyList<string> Parts(PlanSetup setup)
+    {
+        ArgumentNullException.ThrowIfNull(setup);
+        if (!setup.Identified) return [];
+        List<string> list = [];
+        if (setup.PadsNew) list.Add($"Rear pad set{(setup.PadsFound ? ", added by a finding" : setup.Scope == JobScope.Shoes ? ", with the new rotors" : "")}");
+        if (setup.Rotors) list.Add($"Two rear rotors{(setup.RotorFound ? ", added by a finding" : "")}");
+        if (setup.ShoesNew) list.Add($"Parking shoe set with springs and pins{(setup.ShoesFound ? ", added by a finding" : "")}");
+        if (setup.NeedsNewBolts) list.Add("Single-use bolts, both sides");
+        return list;
+    }
+
+    private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId) => stepId switch
+    {
+        "measured" => [BenchKind.Rotor, BenchKind.Pads],
+        "star-wheel-backed" or "shoes-measured" or "shoes-set" or "new-shoes-set" => [BenchKind.Shoes],
+        "verdict-settled" => state.Setup.HatOpen ? [BenchKind.Rotor, BenchKind.Shoes] : [BenchKind.Rotor, BenchKind.Pads],
+        _ => [],
+    };
+
+    private static List<Prefilled> PrefilledFor(JobState state, Side side)
+    {
+        List<Prefilled> list = [];
+        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t)
+        {
+            var reading = state.Corner(side).Standing().Last(r => r.Measurand == Measurand.RotorThickness);
+            list.Add(new(ReadingKind.RotorThickness, Math.Round(t.Smallest.Millimeters, 4), "rotor bench", reading.Instrument.Id));
+        }
+
+        if (JobParts.Try(() => JobBenches.Pads(state, state.Instruments))?.Pads is { } pads)
+        {
+            // The step asks for totals: the backing plate goes on top of the lining.
+            var backing = state.Opened!.Sheet.Pads.Backing.Millimeters;
+            foreach (var pad in pads.Pads.Where(p => p.Side == side))
+            {
+                var reading = state.Corner(side).Standing().Last(r => r.Measurand == Measurand.PadLining);
+                list.Add(new(pad.Pad == Core.Pads.PadPosition.Inner ? ReadingKind.InnerPad : ReadingKind.OuterPad, Math.Round(pad.Thinnest.Millimeters + backing, 3), "pad bench, with backing", reading.Instrument.Id));
+            }
+        }
+
+        return list;
     }
 
     /// <summary>What stands behind a step's name once it is done, in figures.</summary>
     internal static string Detail(JobEvent e) => e switch
     {
+        StepDone { Findings: { Count: > 0 } f } => string.Join(" ", f.Select(x => x.Says)),
+        StepDone { Step.StepId: "shoes-measured" } s => string.Join(", ", s.Verdicts.Select(v => $"{v.What.Split(',')[0].ToLowerInvariant()} {Figure.Of(v.Value.Millimeters, 2)}")),
+        StepDone { Clearance: { } c } => $"{Figure.Of(c.After.Millimeters, 2)} mm left",
         StepDone { Step.StepId: "measured" } s => s.Travel is { } t ? $"{Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "",
         StepDone { Readings.Count: > 0 } s => string.Join(", ", s.Readings.Select(r => $"{Figure.Of(r.Value)} {r.Kind.Card().Unit}")),
         StepDone { Report: { } r } => r.Words,
@@ -298,7 +377,7 @@ public static class RunSheets
     {
         var car = state.Car;
         var pedalOff = !Planner.Why(state.Setup, car, new(state.Setup.SimulatedPedal ? "pedal-proved-routine" : "pedal-proved", null)).Allowed
-            && Core.Sides.Both.Any(s => car.Get(Planning.Corner.Caliper, s) == Caliper.Hung || car.Get(Planning.Corner.Pads, s) == Pads.None || car.Get(Planning.Corner.SlidePins, s) is Bolts.Snug or Bolts.Out);
+            && Core.Sides.Both.Any(s => car.Get(Planning.Corner.Caliper, s) == Caliper.Hung || car.Get(Planning.Corner.Pads, s) == PadState.None || car.Get(Planning.Corner.SlidePins, s) is Bolts.Snug or Bolts.Out);
         List<StripFact> strip =
         [
             new("Pedal", pedalOff ? "Keep off" : car.Get(Planning.Car.Pedal) switch { Pedal.Proved => "Proved", Pedal.NotPumped => "Not pumped", _ => "As it came" }, pedalOff),

@@ -23,6 +23,10 @@ public enum ReadingKind
     Cycles,
     /// <summary>Pedal strokes until firm.</summary>
     PedalStrokes,
+    /// <summary>Star-wheel clicks back.</summary>
+    ClicksBack,
+    /// <summary>Star-wheel clicks out.</summary>
+    ClicksOut,
 }
 
 /// <summary>What a kind of reading is called, its unit and its possible range.</summary>
@@ -57,6 +61,8 @@ public static class ReadingCatalogue
         new(ReadingKind.TurnsMade, "Turns made", "turns", 0, 100, null, true),
         new(ReadingKind.Cycles, "Cycles", "cycles", 1, 20, null, false),
         new(ReadingKind.PedalStrokes, "Strokes until firm", "strokes", 1, 100, null, true),
+        new(ReadingKind.ClicksBack, "Clicks back", "clicks", 0, 200, null, true),
+        new(ReadingKind.ClicksOut, "Clicks out", "clicks", 0, 200, null, true),
     ];
 
     /// <summary>The card of a kind.</summary>
@@ -64,9 +70,10 @@ public static class ReadingCatalogue
 
     /// <summary>Refuses a value the kind cannot have, or an instrument the workshop does not own.</summary>
     /// <exception cref="InputException">Naming field, value and range.</exception>
-    public static void Check(Reading reading, Checks checks)
+    public static void Check(Reading reading, Checks checks, IReadOnlyList<Instrument> instruments)
     {
         ArgumentNullException.ThrowIfNull(reading);
+        ArgumentNullException.ThrowIfNull(instruments);
         ArgumentNullException.ThrowIfNull(checks);
         if (!Enum.IsDefined(reading.Kind))
         {
@@ -81,7 +88,7 @@ public static class ReadingCatalogue
             checks.Add(reading.Kind.ToString(), Figure.Of(reading.Value), range, $"{card.Name}: {Figure.Of(reading.Value)} {card.Unit} cannot be. Allowed: {range}.");
         }
 
-        if (reading.InstrumentId is { } id && InstrumentCatalogue.Find(id) is null)
-            checks.Add("instrumentId", Figure.Shorten(id), string.Join(", ", InstrumentCatalogue.Defaults.Select(i => i.Id)), "No such instrument in the workshop.");
+        if (reading.InstrumentId is { } id && instruments.All(i => i.Id != id))
+            checks.Add("instrumentId", Figure.Shorten(id), string.Join(", ", instruments.Select(i => i.Id)), "No such instrument in the workshop.");
     }
 }

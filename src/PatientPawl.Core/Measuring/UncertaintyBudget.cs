@@ -30,7 +30,7 @@ public sealed record TemperatureDoubt(double ExpansionPerKelvin, Length Size, do
 /// <param name="Combined">Root of the sum of squares; always above 0.</param>
 public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Length Combined)
 {
-    /// <summary>The budget of a reading. With fewer than 6 repeats the larger of their spread and the instrument's repeatability (its resolution) is used.</summary>
+    /// <summary>The budget of a reading. With fewer than 6 repeats the larger of their spread and the instrument's repeatability is used (its resolution where none is stated).</summary>
     public static UncertaintyBudget Of(Instrument instrument, Repeats? repeats = null, TemperatureDoubt? temperature = null)
     {
         ArgumentNullException.ThrowIfNull(instrument);
@@ -42,7 +42,7 @@ public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Len
         ];
         if (repeats is { Count: >= 2 })
         {
-            var s = repeats.Count < 6 ? Math.Max(repeats.Spread.Millimeters, d) : repeats.Spread.Millimeters;
+            var s = repeats.Count < 6 ? Math.Max(repeats.Spread.Millimeters, (instrument.Repeatability ?? instrument.Resolution).Millimeters) : repeats.Spread.Millimeters;
             parts.Add(Part("repeats", "s / root n", $"{Figure.Of(s, 4)} / root {repeats.Count}", s / Math.Sqrt(repeats.Count), fromRepeats: true));
         }
 
@@ -55,6 +55,10 @@ public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Len
 
     /// <summary>The doubt that no number of further readings at the same point would take away.</summary>
     public Length Fixed => Length.FromMillimeters(Math.Sqrt(Parts.Where(p => !p.FromRepeats).Sum(p => Math.Pow(p.StandardUncertainty.Millimeters, 2))));
+
+    /// <summary>The doubt of a difference of two such readings: root 2 times each part.</summary>
+    public UncertaintyBudget OfDifference() =>
+        new([.. Parts.Select(p => p with { Name = p.Name + ", twice", StandardUncertainty = p.StandardUncertainty * Math.Sqrt(2) })], Combined * Math.Sqrt(2));
 
     private static UncertaintyPart Part(string name, string formula, string substituted, double u, bool fromRepeats = false) =>
         new(name, formula, substituted, Length.FromMillimeters(u), fromRepeats);

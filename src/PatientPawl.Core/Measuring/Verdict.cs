@@ -24,41 +24,6 @@ public enum LimitKind
     Maximum,
 }
 
-/// <summary>A measuring instrument of the workshop.</summary>
-/// <param name="Id">Its short name on the tool board.</param>
-/// <param name="Name">What it is.</param>
-/// <param name="Resolution">Smallest step it shows.</param>
-/// <param name="PermissibleError">Largest error its class or certificate allows, either way.</param>
-/// <param name="IsDefault">True when the figures are from memory and not from a certificate.</param>
-public sealed record Instrument(string Id, string Name, Length Resolution, Length PermissibleError, bool IsDefault)
-{
-    /// <summary>Standard uncertainty of one reading from resolution and permissible error (JCGM 100:2008, rectangular limits). Always above 0.</summary>
-    public Length StandardUncertainty() => UncertaintyBudget.Of(this).Combined;
-}
-
-/// <summary>The instruments a workshop starts with; their figures are from memory and flagged as defaults.</summary>
-public static class InstrumentCatalogue
-{
-    /// <summary>Ordinary instruments for pads, rotors and piston depth.</summary>
-    public static IReadOnlyList<Instrument> Defaults { get; } =
-    [
-        Make("caliper", "Digital caliper", 0.01, 0.03),
-        Make("micrometer", "Plain micrometer", 0.01, 0.004),
-        Make("depth-gauge", "Depth gauge", 0.01, 0.03),
-        Make("vernier", "Vernier caliper", 0.05, 0.05),
-        Make("pad-gauge", "Pad gauge", 0.5, 0.3),
-        Make("drum-gauge", "Drum gauge", 0.05, 0.1),
-        Make("bore-micrometer", "Bore micrometer", 0.01, 0.015),
-        Make("steel-rule", "Steel rule", 0.5, 0.3),
-    ];
-
-    /// <summary>The instrument with this id, or null.</summary>
-    public static Instrument? Find(string id) => Defaults.FirstOrDefault(i => i.Id == id);
-
-    private static Instrument Make(string id, string name, double resolution, double error) =>
-        new(id, name, Length.FromMillimeters(resolution), Length.FromMillimeters(error), true);
-}
-
 /// <summary>A value judged against a one-sided limit.</summary>
 /// <param name="What">What was judged, for example <c>Rotor thickness, left</c>.</param>
 /// <param name="Value">The reading.</param>
@@ -84,12 +49,19 @@ public static class LimitJudgement
     public static LimitVerdict Judge(string what, Length value, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
     {
         ArgumentNullException.ThrowIfNull(instrument);
-        return Against(what, value, UncertaintyBudget.Of(instrument), limit, kind, instrument, limitIsDefault);
+        return Against(what, value, UncertaintyBudget.Of(instrument), limit, kind, instrument, limitIsDefault ? "practice-minimum-lining" : null);
     }
 
     /// <summary>Judges a value whose doubt has been budgeted line by line.</summary>
+    /// <param name="what">What is judged.</param>
+    /// <param name="value">The value, 0 to 1000 mm.</param>
+    /// <param name="budget">Its doubt.</param>
+    /// <param name="limit">The limit, 0 to 1000 mm.</param>
+    /// <param name="kind">Which side is good.</param>
+    /// <param name="instrument">What it was measured with.</param>
+    /// <param name="defaultSource">The source of a limit that the sheet did not give; null when it did.</param>
     /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
-    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
+    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, string? defaultSource)
     {
         ArgumentNullException.ThrowIfNull(budget);
         ArgumentNullException.ThrowIfNull(instrument);
@@ -102,8 +74,8 @@ public static class LimitJudgement
 
         var trail = new Trail("LimitJudgement.Judge")
             .Input(what, $"{Figure.Of(value.Millimeters)} mm, {instrument.Name}");
-        _ = limitIsDefault
-            ? trail.Default(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", "practice-minimum-lining")
+        _ = defaultSource is not null
+            ? trail.Default(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", defaultSource)
             : trail.Input(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", "spec-sheet");
         if (instrument.IsDefault)
             trail.Default(instrument.Name, $"reads to {Figure.Of(instrument.Resolution.Millimeters)} mm, error up to {Figure.Of(instrument.PermissibleError.Millimeters)} mm", "practice-instruments");

@@ -267,7 +267,7 @@ public enum Caliper
 }
 
 /// <summary>Pads.</summary>
-public enum Pads
+public enum PadState
 {
     /// <summary>The old ones are in.</summary>
     Old,
@@ -328,6 +328,32 @@ public enum NewBolts
     Missing,
     /// <summary>Laid out at the corner.</summary>
     LaidOut,
+}
+
+/// <summary>Parking shoes in the hat.</summary>
+public enum ShoesState
+{
+    /// <summary>None, or not touched in this job.</summary>
+    None,
+    /// <summary>As it came, or set again.</summary>
+    Set,
+    /// <summary>Star wheel backed off.</summary>
+    BackedOff,
+    /// <summary>Off the plate.</summary>
+    Off,
+    /// <summary>New shoes on, not set yet.</summary>
+    NewLoose,
+    /// <summary>New shoes set.</summary>
+    NewSet,
+}
+
+/// <summary>Whether a verdict on a part that stays is still in doubt.</summary>
+public enum Doubt
+{
+    /// <summary>None, or settled.</summary>
+    None,
+    /// <summary>Too close to call: not passed.</summary>
+    Open,
 }
 
 /// <summary>What the plan keeps track of on the car.</summary>
@@ -411,7 +437,7 @@ public static class Corner
     /// <summary>The slide-pin bolts.</summary>
     public static readonly StateVariable<Bolts> SlidePins = new("slide-pin bolts", true);
     /// <summary>The pads.</summary>
-    public static readonly StateVariable<Pads> Pads = new("pads", true);
+    public static readonly StateVariable<PadState> Pads = new("pads", true);
     /// <summary>The bracket.</summary>
     public static readonly StateVariable<Bracket> Bracket = new("bracket", true);
     /// <summary>The bracket bolts.</summary>
@@ -432,6 +458,14 @@ public static class Corner
     public static readonly StateVariable<Room> Room = new("room in the reservoir", true);
     /// <summary>The measuring and judging.</summary>
     public static readonly StateVariable<Done> Judged = new("measuring and judging", true);
+    /// <summary>A verdict on a part that stays.</summary>
+    public static readonly StateVariable<Doubt> Doubt = new("doubt about a verdict", true);
+    /// <summary>The parking shoes.</summary>
+    public static readonly StateVariable<ShoesState> Shoes = new("parking shoes", true);
+    /// <summary>The measuring of drum and shoes.</summary>
+    public static readonly StateVariable<Done> ShoesJudged = new("measuring drum and shoes", true);
+    /// <summary>The cleaning of the backing plate.</summary>
+    public static readonly StateVariable<Done> PlateClean = new("cleaning the backing plate", true);
     /// <summary>The new bolts.</summary>
     public static readonly StateVariable<NewBolts> NewBolts = new("new bolts", true);
     /// <summary>The turning free by hand.</summary>

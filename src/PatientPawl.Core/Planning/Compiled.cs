@@ -125,5 +125,5 @@ internal sealed class CompiledCatalogue
 
     // Everything a predicate of the catalogue may look at, and nothing else: two setups with one key bind alike.
     private static string KeyOf(PlanSetup s) =>
-        $"{s.Left}|{s.Right}|{s.Scope}|{s.Route}|{s.Rules}|{s.RotorHasScrews}|{s.RotorComesOffWithBracketOn}|{s.ServiceOnGround}|{string.Join(',', s.SingleUse)}|{s.SimulatedPedal}";
+        $"{s.Left}|{s.Right}|{s.Scope}|{s.Route}|{s.Rules}|{s.RotorHasScrews}|{s.RotorComesOffWithBracketOn}|{s.ServiceOnGround}|{string.Join(',', s.SingleUse)}|{s.SimulatedPedal}|{s.RotorFound}|{s.ShoesFound}|{s.PadsFound}|{s.HubFound}";
 }

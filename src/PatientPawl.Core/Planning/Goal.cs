@@ -19,16 +19,28 @@ internal static class Goal
 
         if (s.IsMotor && s.Route is null) yield break;
 
-        foreach (var r in Corner.Pads.Both(Pads.New)) yield return r;
-        foreach (var r in Corner.Piston.Both(Piston.Home)) yield return r;
+        foreach (var r in s.PadsNew ? Corner.Pads.Both(PadState.New) : Corner.Pads.Both(PadState.Old)) yield return r;
+        if (s.PadsNew)
+            foreach (var r in Corner.Piston.Both(Piston.Home)) yield return r;
         foreach (var r in Corner.Judged.Both(Done.Yes)) yield return r;
+        foreach (var r in Corner.Doubt.Both(Doubt.None)) yield return r;
+        if (s.HatOpen)
+        {
+            foreach (var r in Corner.ShoesJudged.Both(Done.Yes)) yield return r;
+            foreach (var r in Corner.Shoes.Both(s.ShoesNew ? ShoesState.NewSet : ShoesState.Set)) yield return r;
+        }
+
         // Each corner is worth closing up by itself, even while the other waits for a part.
         foreach (var r in Corner.Caliper.Both(Caliper.On)) yield return r;
         foreach (var r in Corner.SlidePins.Both(Bolts.Torqued)) yield return r;
         foreach (var r in Corner.Wheel.Both(Wheel.On)) yield return r;
         foreach (var r in Corner.TurnsFree.Both(Done.Yes)) yield return r;
-        if (s.Rotors)
-            foreach (var r in Corner.Rotor.Both(Rotor.New)) yield return r;
+        foreach (var r in Corner.Rotor.Both(s.Rotors ? Rotor.New : Rotor.Old)) yield return r;
+        if (s.RotorOff)
+            foreach (var r in Corner.HubClean.Both(Done.Yes)) yield return r;
+        if (s.Screws)
+            foreach (var r in Corner.RotorScrews.Both(Bolts.Torqued)) yield return r;
+        if (s.IsHat) yield return Car.Brake.Is(ParkingBrake.Applied);
         foreach (var r in Corner.Nuts.Both(Bolts.Torqued)) yield return r;
         yield return Car.Hydraulics.Is(HydraulicsState.Closed, HydraulicsState.Bled);
         yield return Car.Pedal.Is(Pedal.Proved);

@@ -17,7 +17,7 @@ public sealed record Interlock(int Number, string Name, string Message, string W
 /// <summary>The sixteen interlocks. Common practice, no source.</summary>
 public static class Interlocks
 {
-    private static readonly Requirement[] CalipersOnPadsIn = [.. Corner.Caliper.Both(Caliper.On), .. Corner.Pads.Both(Pads.Old, Pads.New)];
+    private static readonly Requirement[] CalipersOnPadsIn = [.. Corner.Caliper.Both(Caliper.On), .. Corner.Pads.Both(PadState.Old, PadState.New)];
     private static readonly Requirement BrakeReleased = Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Service);
 
     /// <summary>All of them, by number.</summary>
@@ -33,6 +33,7 @@ public static class Interlocks
             [
                 new(Concern.AppliesBrake, Condition.All(CalipersOnPadsIn).Saying("both calipers on and all pads in").When(s => s.IsCaliperType)),
                 new(Concern.AppliesBrake, Condition.All(Corner.Rotor.Both(Rotor.Old, Rotor.New)).Saying("both rotors on").When(s => s.IsHat)),
+                new(Concern.AppliesBrake, Condition.All(Corner.Shoes.Both(ShoesState.Set, ShoesState.NewSet)).Saying("the shoes of both sides set").When(s => s.HatOpen)),
                 new(Concern.CaliperOff, ((Condition)BrakeReleased).When(s => s.IsCaliperType)),
                 new(Concern.CaliperOff, Condition.Any(
                     [Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.Yes)],
@@ -67,14 +68,16 @@ public static class Interlocks
         new(7, "Hung, never by the hose", "A caliper that comes off hangs on a hook.", "The hose's inner wall tears where no one sees it.", "Hang it now, look at the hose along its whole length, and replace it if in doubt.", []),
         new(8, "Shoes let go first", "Brake released, cable slack, star wheel backed off; then the hat comes over the shoes.", "The hat drags the shoes off their pins.", "Push the hat back, slacken, and try again.",
             [
-                new(Concern.HatOff, Condition.All(BrakeReleased, Car.Cable.Is(CableRun.Slack, CableRun.None)).Saying("brake released and cable slack").When(s => s.IsHat)),
+                new(Concern.HatOff, Condition.All(BrakeReleased, Car.Cable.Is(CableRun.Slack), Corner.Shoes.Is(ShoesState.BackedOff)).Saying("brake released, cable slack and star wheel backed off").When(s => s.IsHat)),
             ]),
         new(9, "Something holds the hub", "The parking brake holds the hub only while it is applied, with this caliper on and its pads in.", "The hub spins and the screw head rounds.", "A bar across two studs, or an impact driver.",
             [
-                new(Concern.HubHeldByBrake, Condition.All(Car.Brake.Is(ParkingBrake.Applied), Corner.Caliper.Is(Caliper.On), Corner.Pads.Is(Pads.Old, Pads.New))),
+                new(Concern.HubHeldByBrake, Condition.All(Car.Brake.Is(ParkingBrake.Applied), Corner.Caliper.Is(Caliper.On), Corner.Pads.Is(PadState.Old, PadState.New)).When(s => !s.IsHat)),
+                new(Concern.HubHeldByBrake, Condition.All(Car.Brake.Is(ParkingBrake.Applied), Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet), Corner.Rotor.Is(Rotor.Old, Rotor.New)).Saying("the brake applied, its shoes set and the rotor on").When(s => s.IsHat)),
             ]),
-        new(10, "Bracket before caliper", "The bracket is torqued before the caliper covers its bolts.", "A loose bracket that no one can reach again.", "Caliper off, torque the bracket, caliper on.",
+        new(10, "Bracket before caliper", "The bracket is torqued before the caliper covers its bolts, and shoes are set before either.", "A loose bracket that no one can reach again, or a clearance set against pads that drag.", "Caliper off, set the shoes, torque the bracket, caliper on.",
             [
+                new(Concern.CaliperOn, Condition.All(Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet), Corner.Rotor.Is(Rotor.Old, Rotor.New)).Saying("the shoes set with the rotor on").When(s => s.HatOpen)),
                 new(Concern.CaliperOn, Condition.All(Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued))),
             ]),
         new(11, "Closed once, after both", "Both sides assembled and the pedal proved first.", "The motors would push the pistons out.", "Back into service, verify both spindles, and read codes.",

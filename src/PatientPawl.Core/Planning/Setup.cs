@@ -12,6 +12,8 @@ public enum JobScope
     Pads,
     /// <summary>Pads and rotors on both sides.</summary>
     PadsAndRotors,
+    /// <summary>Parking shoes in the hat, on both sides; pads and rotors stay when they pass.</summary>
+    Shoes,
 }
 
 /// <summary>How a motor caliper gets into its service position.</summary>
@@ -47,6 +49,18 @@ public sealed record PlanSetup(
     CornerSetup Left, CornerSetup Right, JobScope Scope, ServiceRoute? Route, HouseRules Rules, bool RotorHasScrews, bool RotorComesOffWithBracketOn,
     bool ServiceOnGround, IReadOnlyList<FastenerRole> SingleUse, bool SimulatedPedal)
 {
+    /// <summary>True when a rotor that was to stay did not pass: the axle gets new ones.</summary>
+    public bool RotorFound { get; init; }
+
+    /// <summary>True when shoes that were to stay did not pass.</summary>
+    public bool ShoesFound { get; init; }
+
+    /// <summary>True when pads that were to stay did not pass.</summary>
+    public bool PadsFound { get; init; }
+
+    /// <summary>True when a rotor that stays must come off, so that its hub face is cleaned or it is turned on its studs.</summary>
+    public bool HubFound { get; init; }
+
     /// <summary>Both corners alike, default house rules, nothing unusual on the sheet.</summary>
     public static PlanSetup For(Architecture? architecture, JobScope scope, ServiceRoute? route = null) =>
         new(new(architecture, false), new(architecture, false), scope, route, HouseRules.Default, true, false, false, [], false);
@@ -79,16 +93,28 @@ public sealed record PlanSetup(
     public bool IsCaliperType => IsCable || IsMotor;
 
     /// <summary>True when rotors are renewed.</summary>
-    public bool Rotors => Scope == JobScope.PadsAndRotors;
+    public bool Rotors => Scope == JobScope.PadsAndRotors || RotorFound;
+
+    /// <summary>True when pads are renewed. New rotors get new pads.</summary>
+    public bool PadsNew => Scope != JobScope.Shoes || Rotors || PadsFound;
+
+    /// <summary>True when parking shoes are renewed.</summary>
+    public bool ShoesNew => IsHat && (Scope == JobScope.Shoes || ShoesFound);
+
+    /// <summary>True when the rotor comes off, to be renewed or to go back.</summary>
+    public bool RotorOff => Rotors || ShoesNew || HubFound;
+
+    /// <summary>True when the hat comes off its shoes.</summary>
+    public bool HatOpen => IsHat && RotorOff;
 
     /// <summary>True when the bracket comes off.</summary>
-    public bool BracketOff => Rotors && !RotorComesOffWithBracketOn;
+    public bool BracketOff => RotorOff && !RotorComesOffWithBracketOn;
 
     /// <summary>True when rotor screws have to be cracked.</summary>
-    public bool Screws => Rotors && RotorHasScrews;
+    public bool Screws => RotorOff && RotorHasScrews;
 
-    /// <summary>True when the holding rule lets the parking brake hold the hubs: it acts on this axle, the rotor has screws and comes off, and the service routine does not need the wheels on the ground.</summary>
-    public bool BrakeHoldsHub => Screws && IsCaliperType && Rules.Holding == HoldingRule.HoldUntilCracked && !ServiceOnGround;
+    /// <summary>True when the holding rule lets the parking brake hold the hubs: it acts on this axle, the rotor has screws and comes off by plan and not by a late finding, and the service routine does not need the wheels on the ground.</summary>
+    public bool BrakeHoldsHub => Screws && Scope != JobScope.Pads && (IsCaliperType || IsHat) && Rules.Holding == HoldingRule.HoldUntilCracked && !ServiceOnGround;
 
     /// <summary>True when the corner's single-use bolts of these roles come out in this job.</summary>
     public bool NeedsNewBolts => SingleUse.Contains(FastenerRole.SlidePin) || (BracketOff && SingleUse.Contains(FastenerRole.Bracket));
@@ -102,7 +128,7 @@ public sealed record PlanSetup(
     /// <summary>Why this cannot be sequenced, or null when it can.</summary>
     public string? NotCovered => !Identified ? null
         : !IsCaliperType && !IsHat ? "This version sequences cable calipers, motor calipers and shoes in the hat, the same on both sides. The ruling still stands; the order of the work is the maker's."
-        : IsHat && Rotors ? "Rotors over parking shoes need the shoe bench first. Choose pads, or follow the maker's order."
+        : Scope == JobScope.Shoes && !IsHat ? "There are no shoes in this brake: the parking brake acts through the caliper. Open the job for pads, or for pads and rotors."
         : null;
 
     /// <summary>The state of the car as it comes in: on the ground, in P, brake applied, pedal firm, hydraulics closed, nothing looked at, spindles out.</summary>
@@ -110,10 +136,10 @@ public sealed record PlanSetup(
     {
         var s = CarState.Blank
             .With(Car.AutoApply, IsMotor ? AutoApply.Active : AutoApply.None)
-            .With(Car.Closing, IsCaliperType ? Closing.Open : Closing.NotNeeded)
+            .With(Car.Closing, IsCaliperType || HatOpen ? Closing.Open : Closing.NotNeeded)
             .With(Car.Route, !IsMotor ? Planning.Route.NotNeeded : Route is null ? Planning.Route.NotChosen : Planning.Route.Chosen)
             .With(Car.Codes, IsMotor ? Codes.Unread : Codes.NotAsked)
-            .With(Car.Cable, IsCable ? CableRun.Tight : CableRun.None);
+            .With(Car.Cable, IsCable || HatOpen ? CableRun.Tight : CableRun.None);
         foreach (var side in Core.Sides.Both)
         {
             s = s.With(Corner.Identified, side, At(side).Architecture is null ? Done.No : Done.Yes)
@@ -122,6 +148,7 @@ public sealed record PlanSetup(
                 .With(Corner.Spindle, side, IsMotor ? Spindle.Out : Spindle.None)
                 .With(Corner.ActuatorScrews, side, IsMotor ? Bolts.Tight : Bolts.None)
                 .With(Corner.Method, side, At(side).MethodUndecided ? MethodState.Undecided : MethodState.Known)
+                .With(Corner.Shoes, side, HatOpen ? ShoesState.Set : ShoesState.None)
                 .With(Corner.RotorScrews, side, Screws ? Bolts.Tight : Bolts.None)
                 .With(Corner.NewBolts, side, NeedsNewBolts ? NewBolts.Missing : NewBolts.NotNeeded);
         }

@@ -20,9 +20,14 @@ public static class StepCatalogue
     private static readonly Requirement BrakeOff = Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Service);
     private static readonly Requirement WheelOff = Corner.Wheel.Is(Wheel.Off);
     private static readonly Requirement CaliperHung = Corner.Caliper.Is(Caliper.Hung);
-    private static readonly Requirement PadsOut = Corner.Pads.Is(Pads.None);
+    private static readonly Requirement PadsOut = Corner.Pads.Is(PadState.None);
     private static readonly Condition PartsSettled = Condition.All(
-        [.. Corner.Judged.Both(Done.Yes), Car.NewParts.Is(Done.Yes)]).Saying("both sides measured and judged, and new parts compared with old");
+        [.. Corner.Judged.Both(Done.Yes), .. Corner.Doubt.Both(Doubt.None), Car.NewParts.Is(Done.Yes)]).Saying("both sides measured and judged with nothing in doubt, and new parts compared with old");
+
+    private static readonly Condition ShoesJudged = Condition.All(Corner.ShoesJudged.Both(Done.Yes)).Saying("drum and shoes of both sides measured and judged").When(s => s.HatOpen);
+    private static readonly Requirement RotorIsOn = Corner.Rotor.Is(Rotor.Old, Rotor.New);
+    private static readonly Condition ShoesBackedOff = ((Condition)Corner.Shoes.Is(ShoesState.BackedOff, ShoesState.NewLoose)).When(s => s.HatOpen);
+    private static readonly Condition ShoesSet = ((Condition)Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet)).When(s => s.HatOpen);
 
     private static readonly Condition ScrewsCracked =
         Condition.All(Corner.RotorScrews.Both(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("rotor screws of both sides cracked");
@@ -34,7 +39,7 @@ public static class StepCatalogue
         Corner.RotorScrews.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
         Corner.Bracket.At(where, Bracket.On),
         Corner.BracketBolts.At(where, Bolts.Tight, Bolts.Torqued),
-        Corner.Pads.At(where, Pads.Old, Pads.New),
+        Corner.Pads.At(where, PadState.Old, PadState.New),
         Corner.Caliper.At(where, Caliper.On),
         Corner.SlidePins.At(where, Bolts.Tight, Bolts.Torqued),
         Corner.Actuator.At(where, Actuator.None, Actuator.Plugged),
@@ -99,14 +104,14 @@ public static class StepCatalogue
         },
         new("brake-released", "Brake released", Stage.MakeSafe, Lane.Car, Cabin, 1, "A loaded mechanism cannot be opened.")
         {
-            Applies = s => s.IsCaliperType,
+            Applies = s => s.IsCaliperType || s.IsHat,
             Needs = [Car.Brake.Is(ParkingBrake.Applied), ScrewsCracked.When(s => s.BrakeHoldsHub), ((Condition)IgnitionOn).When(s => s.IsMotor), ((Condition)Car.AutoApply.Is(AutoApply.Inhibited)).When(s => s.IsMotor)],
             Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
             How = "By its own lever, pedal or switch. Watch the lamp go out.",
         },
         new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "After a lifted pawl nobody knows where the brake stands.")
         {
-            Applies = s => s.IsCaliperType, Needs = [Car.Brake.Is(ParkingBrake.Unknown)], Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
+            Applies = s => s.IsCaliperType || s.IsHat, Needs = [Car.Brake.Is(ParkingBrake.Unknown)], Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
             How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
         },
         new("lifted", "Lift, on stands", Stage.MakeSafe, Lane.Car, RoundCar, 6, "Nothing comes off a car that can come down.")
@@ -206,6 +211,17 @@ public static class StepCatalogue
             Makes = [Car.Cable.To(CableRun.Slack), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.SlackensCable | Concern.UnderCar,
             How = "At the adjuster, until both levers come back by their own springs.",
         },
+        new("shoe-cable-slack", "Cable slack", Stage.Free, Lane.Car, RoundCar, 4, "A tight cable holds the shoes out, and mimics a tight adjuster.")
+        {
+            Applies = s => s.HatOpen, Needs = [Lifted, Car.Cable.Is(CableRun.Tight, CableRun.TakenUp), BrakeOff], Makes = [Car.Cable.To(CableRun.Slack)], Concerns = Concern.SlackensCable | Concern.UnderCar,
+            How = "At the adjuster, until both shoe levers lie on their stops.",
+        },
+        new("star-wheel-backed", "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, "The ridge of a worn drum catches the shoes and drags them off their pins.")
+        {
+            Applies = s => s.HatOpen, Needs = [WheelOff, Corner.Shoes.Is(ShoesState.Set), Corner.Rotor.Is(Rotor.Old), Car.Cable.Is(CableRun.Slack), BrakeOff], Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
+            Tools = ["star-wheel spoon", "torch"], Readings = [ReadingKind.ClicksBack],
+            How = "Hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.",
+        },
         new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
         {
             Makes = [Car.Reservoir.To(Done.Yes)], Readings = [ReadingKind.ReservoirLevel], Cautions = [Cautions.Fluid],
@@ -227,7 +243,7 @@ public static class StepCatalogue
         },
         new("pads-out", "Pads out", Stage.Free, Lane.Corner, Place.Corner, 2, "Old pads are measured in the hand and laid beside the new ones.")
         {
-            Needs = [CaliperHung, Corner.Pads.Is(Pads.Old)], Makes = [Corner.Pads.To(Pads.None)], Cautions = [Cautions.Springs],
+            Needs = [CaliperHung, Corner.Pads.Is(PadState.Old)], Makes = [Corner.Pads.To(PadState.None)], Cautions = [Cautions.Springs],
             How = "Note how springs, clips and the wear indicator lay.",
         },
         // Judge
@@ -239,9 +255,14 @@ public static class StepCatalogue
             Tools = ["caliper", "micrometer", "depth gauge"],
             How = "Thinnest place of each. The piston from the land the sheet measures from.",
         },
+        new("verdict-settled", "Settle the verdict", Stage.Judge, Lane.Corner, Place.Corner, 4, "Too close to call is not passed: either a better measurement decides, or the part is renewed.")
+        {
+            Needs = [Corner.Doubt.Is(Doubt.Open)], Makes = [Corner.Doubt.To(Doubt.None)], Otherwise = [Corner.Doubt.To(Doubt.None)],
+            How = "Measure again on its bench with what would settle it. Or renew the part.",
+        },
         new("parts-compared", "New beside old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
         {
-            Needs = [Condition.Any([Corner.Pads.At(Where.Left, Pads.None)], [Corner.Pads.At(Where.Right, Pads.None)])], Makes = [Car.NewParts.To(Done.Yes)],
+            Needs = [Condition.Any([Corner.Pads.At(Where.Left, PadState.None)], [Corner.Pads.At(Where.Right, PadState.None)])], Makes = [Car.NewParts.To(Done.Yes)],
             Parts = ["new parts"], How = "Shape, thickness, ears, indicator and pin side. Rotor: diameter, hat depth, bore.",
         },
         new("bolts-laid-out", "New bolts at hand", Stage.Judge, Lane.Corner, Bench, 1, "Single-use bolts are not refitted.")
@@ -256,15 +277,33 @@ public static class StepCatalogue
         },
         new("rotor-off", "Rotor off", Stage.Free, Lane.Corner, Place.Corner, 4, "Out with the old before its hub can be cleaned.")
         {
-            Applies = s => s.Rotors,
-            Needs = [PadsOut, Corner.Rotor.Is(Rotor.Old), Corner.Judged.Is(Done.Yes), ((Condition)Corner.Bracket.Is(Bracket.Off)).When(s => s.BracketOff), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.None)],
+            Applies = s => s.RotorOff,
+            Needs = [PadsOut, Corner.Rotor.Is(Rotor.Old), Corner.HubClean.Is(Done.No), Corner.Judged.Is(Done.Yes), ((Condition)Corner.Bracket.Is(Bracket.Off)).When(s => s.BracketOff), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.None)],
             Makes = [Corner.Rotor.To(Rotor.Off)], Concerns = Concern.HatOff, Cautions = [Cautions.Eyes], How = "Screws out, then the rotor. Never a blow on the speed-sensor ring.",
         },
 
+        new("shoes-measured", "Drum and shoes", Stage.Judge, Lane.Corner, Place.Corner, 8, "The drum against its maximum, the linings against their minimum, and the clearance to set.")
+        {
+            Applies = s => s.HatOpen, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.Shoes.Is(ShoesState.BackedOff), Corner.ShoesJudged.Is(Done.No)], Makes = [Corner.ShoesJudged.To(Done.Yes)],
+            Tools = ["drum gauge", "depth gauge", "pick"], Cautions = [Cautions.Dust, Cautions.Springs],
+            How = "Four directions at two depths; each lining at both ends and its middle. On the shoe bench.",
+        },
+        new("shoes-off", "Shoes off", Stage.Free, Lane.Corner, Place.Corner, 8, "Old shoes come off once both sides are judged, so that one side stays as the pattern.")
+        {
+            Applies = s => s.ShoesNew, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.Shoes.Is(ShoesState.BackedOff), Corner.ShoesJudged.Is(Done.Yes)], Makes = [Corner.Shoes.To(ShoesState.Off)],
+            Tools = ["spring hook", "phone for a picture"], Cautions = [Cautions.Springs, Cautions.Eyes, Cautions.Dust],
+            How = "A picture first. Hold-down pins, upper spring, shoes, adjuster. Left and right adjusters never change sides.",
+        },
+
         // Clean
+        new("plate-clean", "Plate clean", Stage.Clean, Lane.Corner, Place.Corner, 4, "Shoes that drag on their rests leave the drum crooked.")
+        {
+            Applies = s => s.ShoesNew, Needs = [Corner.Shoes.Is(ShoesState.Off)], Makes = [Corner.PlateClean.To(Done.Yes)], Cautions = [Cautions.Dust], Parts = ["high-temperature grease"],
+            How = "Wet, never blown. A trace of grease on the rests and the adjuster's thread, none near a lining.",
+        },
         new("hub-clean", "Hub face clean", Stage.Clean, Lane.Corner, Place.Corner, 6, "A speck of rust here is runout at the rim.")
         {
-            Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off)], Makes = [Corner.HubClean.To(Done.Yes)], Cautions = [Cautions.Eyes, Cautions.Dust],
+            Applies = s => s.RotorOff, Needs = [Corner.Rotor.Is(Rotor.Off)], Makes = [Corner.HubClean.To(Done.Yes)], Cautions = [Cautions.Eyes, Cautions.Dust],
             How = "Bright and flat. A smear on the pilot lip only.",
         },
         new("lands-clean", "Lands clean", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads must slide by hand in the bracket.")
@@ -313,19 +352,42 @@ public static class StepCatalogue
         },
 
         // Fit and torque
+        new("shoes-on", "New shoes on", Stage.Fit, Lane.Corner, Place.Corner, 10, "They go on while the plate is open.")
+        {
+            Applies = s => s.ShoesNew, Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), PartsSettled, ShoesJudged], Makes = [Corner.Shoes.To(ShoesState.NewLoose)], Concerns = Concern.FitsFriction,
+            Parts = ["new parking shoes", "new springs and pins"], Tools = ["spring hook"], Cautions = [Cautions.Springs, Cautions.Eyes],
+            How = "As on the picture: lever under its shoe, adjuster screwed in, springs hooked. Clean hands on the linings.",
+        },
         new("rotor-on", "New rotor on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
         {
-            Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.HubClean.Is(Done.Yes), PartsSettled], Makes = [Corner.Rotor.To(Rotor.New)], Concerns = Concern.FitsFriction, Parts = ["new rotor"],
+            Applies = s => s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.HubClean.Is(Done.Yes), PartsSettled, ShoesJudged, ShoesBackedOff], Makes = [Corner.Rotor.To(Rotor.New)], Concerns = Concern.FitsFriction, Parts = ["new rotor"],
             How = "Flat on the hub, no rock. Handed rotors on their own side.",
+        },
+        new("rotor-back", "Rotor back on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
+        {
+            Applies = s => s.RotorOff && !s.Rotors, Needs = [Corner.Rotor.Is(Rotor.Off), Corner.HubClean.Is(Done.Yes), PartsSettled, ShoesJudged, ShoesBackedOff, ((Condition)Corner.Shoes.Is(ShoesState.NewLoose)).When(s => s.ShoesNew)], Makes = [Corner.Rotor.To(Rotor.Old)],
+            How = "Flat on the hub, no rock, in the position the rotor bench advised.",
+        },
+        new("shoes-set", "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
+        {
+            Applies = s => s.HatOpen && !s.ShoesNew, Needs = [RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.Caliper.Is(Caliper.Hung), Corner.Shoes.Is(ShoesState.BackedOff), Car.Cable.Is(CableRun.Slack), BrakeOff, ShoesJudged], Makes = [Corner.Shoes.To(ShoesState.Set)],
+            Tools = ["star-wheel spoon"], Readings = [ReadingKind.ClicksOut],
+            How = "Clicks by the shoe bench, on the looser side. The rotor turns with no audible rub.",
+        },
+        new("new-shoes-set", "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
+        {
+            Applies = s => s.ShoesNew, Needs = [RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.Caliper.Is(Caliper.Hung), Corner.Shoes.Is(ShoesState.NewLoose), Car.Cable.Is(CableRun.Slack), BrakeOff], Makes = [Corner.Shoes.To(ShoesState.NewSet)],
+            Tools = ["star-wheel spoon"], Readings = [ReadingKind.ClicksOut],
+            How = "Clicks by the shoe bench, on the looser side. The rotor turns with no audible rub.",
         },
         new("rotor-screws-torqued", "Rotor screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "The rotor must not rock while the rest goes on.")
         {
-            Applies = s => s.Screws, Needs = [Corner.Rotor.Is(Rotor.New), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out)], Makes = [Corner.RotorScrews.To(Bolts.Torqued)], Torques = FastenerRole.RotorScrew,
+            Applies = s => s.Screws, Needs = [RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out)], Makes = [Corner.RotorScrews.To(Bolts.Torqued)], Torques = FastenerRole.RotorScrew,
             How = "By hand first.",
         },
         new("bracket-on", "Bracket on", Stage.Fit, Lane.Corner, Place.Corner, 3, "By hand first, to catch a crossed thread.")
         {
-            Applies = s => s.BracketOff, Needs = [Corner.Bracket.Is(Bracket.Off), Corner.Rotor.Is(Rotor.New), Corner.LandsClean.Is(Done.Yes), Corner.RotorScrews.Is(Bolts.Torqued, Bolts.None)],
+            Applies = s => s.BracketOff, Needs = [Corner.Bracket.Is(Bracket.Off), RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.LandsClean.Is(Done.Yes), Corner.RotorScrews.Is(Bolts.Torqued, Bolts.None), ShoesSet],
             Makes = [Corner.Bracket.To(Bracket.On), Corner.BracketBolts.To(Bolts.Snug)], Concerns = Concern.RefitsBolts,
             How = "Both bolts by hand, four full turns.",
         },
@@ -333,14 +395,22 @@ public static class StepCatalogue
         {
             Applies = s => s.BracketOff, Needs = [Corner.BracketBolts.Is(Bolts.Snug)], Makes = [Corner.BracketBolts.To(Bolts.Torqued)], Torques = FastenerRole.Bracket, Tools = ["torque wrench"],
         },
+        new("pads-back", "Old pads back", Stage.Fit, Lane.Corner, Place.Corner, 4, "They passed and go back where they were, each in its own place.")
+        {
+            Applies = s => !s.PadsNew,
+            Needs = [PadsOut, RotorIsOn, ((Condition)Corner.HubClean.Is(Done.Yes)).When(s => s.RotorOff), Corner.LandsClean.Is(Done.Yes), Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued), PartsSettled],
+            Makes = [Corner.Pads.To(PadState.Old)],
+            How = "Inner to inner, leading end to leading end. They slide by hand.",
+        },
         new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "They slide by hand, indicator at the leading end.")
         {
             Needs =
             [
-                PadsOut, Corner.LandsClean.Is(Done.Yes), Corner.Piston.Is(Piston.Home), Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued), PartsSettled,
+                PadsOut, Corner.LandsClean.Is(Done.Yes), Corner.Piston.Is(Piston.Home), ShoesSet, Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued), PartsSettled,
                 ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors),
             ],
-            Makes = [Corner.Pads.To(Pads.New)], Concerns = Concern.FitsFriction, Parts = ["new pads"],
+            Applies = s => s.PadsNew,
+            Makes = [Corner.Pads.To(PadState.New)], Concerns = Concern.FitsFriction, Parts = ["new pads"],
             How = "They slide by hand. Indicator at the leading end: below for a caliper behind the axle, above for one ahead of it.",
         },
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
@@ -355,7 +425,7 @@ public static class StepCatalogue
         },
         new("caliper-on", "Caliper on", Stage.Fit, Lane.Corner, Place.Corner, 4, "Over the pads, hose free of twist.")
         {
-            Needs = [CaliperHung, Corner.Pads.Is(Pads.New, Pads.Old), Corner.PinsGreased.Is(Done.Yes), Corner.Piston.Is(Piston.Home)],
+            Needs = [CaliperHung, Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), ((Condition)Corner.Piston.Is(Piston.Home)).When(s => s.PadsNew)],
             Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug)], Concerns = Concern.CaliperOn | Concern.RefitsBolts,
             How = "Hose free of twist, boot lying right, bleed screw up.",
         },
@@ -394,7 +464,7 @@ public static class StepCatalogue
         },
         new("turns-free", "Turns and floats", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
         {
-            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved), Condition.All(Assembled(Where.This)).Saying("this side assembled"), ((Condition)BrakeOff).When(s => s.IsCaliperType)], Makes = [Corner.TurnsFree.To(Done.Yes)],
+            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved), Condition.All(Assembled(Where.This)).Saying("this side assembled"), BrakeOff, ShoesSet], Makes = [Corner.TurnsFree.To(Done.Yes)],
             How = "Light, even drag. The caliper floats on its pins.",
         },
         new("leaks-looked", "Leak check", Stage.Close, Lane.Car, RoundCar, 3, "Pedal held hard for 30 seconds, then look.")
@@ -455,9 +525,22 @@ public static class StepCatalogue
             Makes = [Car.Closing.To(Closing.Cycled), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles],
             How = "Full pulls, full releases.",
         },
+        new("shoe-cable-taken-up", "Take up cable", Stage.Close, Lane.Car, RoundCar, 4, "After the star wheels, so that the cable is not set against a gap.")
+        {
+            Applies = s => s.HatOpen, Needs = [Lifted, Car.Cable.Is(CableRun.Slack), Condition.All([.. Corner.Shoes.Both(ShoesState.Set, ShoesState.NewSet), .. Corner.Rotor.Both(Rotor.Old, Rotor.New), .. Corner.HubClean.Both(Done.Yes)]).Saying("the shoes of both sides set with the rotors on"), BrakeOff],
+            Makes = [Car.Cable.To(CableRun.TakenUp)], Concerns = Concern.UnderCar,
+            How = "Until the shoe levers are about to leave their stops, both sides alike, and no further.",
+        },
+        new("shoe-brake-cycled", "Cycle the lever", Stage.Close, Lane.Car, Cabin, 2, "Three to five full pulls centre the shoes; then count the notches.")
+        {
+            Applies = s => s.HatOpen, Needs = [Car.Cable.Is(CableRun.TakenUp), Car.Closing.Is(Closing.Open), BrakeOff, Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")],
+            Makes = [Car.Closing.To(Closing.Cycled)], Concerns = Concern.AppliesBrake | Concern.LeavesService, Readings = [ReadingKind.Cycles],
+            How = "Full pulls, full releases. 5 to 8 notches to hold is usual for a hand lever, where the sheet is silent.",
+        },
         new("brake-applied", "Brake applied", Stage.Close, Lane.Car, Cabin, 1, "It holds the car as it comes down.")
         {
-            Applies = s => s.IsCable, Needs = [Car.Closing.Is(Closing.Cycled), Condition.All(Corner.Lever.Both(Lever.OnStop)).Saying("both levers seen on their stops"), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
+            Applies = s => s.IsCable || s.IsHat,
+            Needs = [Car.Closing.Is(Closing.Cycled, Closing.NotNeeded), Condition.All(Corner.Lever.Both(Lever.OnStop)).Saying("both levers seen on their stops").When(s => s.IsCable), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand"), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
             Makes = [Car.Brake.To(ParkingBrake.Applied)], Concerns = Concern.AppliesBrake | Concern.LeavesService,
             How = "Pull it on; it holds the car as it comes down.",
         },

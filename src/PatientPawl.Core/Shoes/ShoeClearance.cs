@@ -13,8 +13,16 @@ namespace PatientPawl.Core.Shoes;
 /// <param name="LeftRightPair">True when the adjuster has a left- and a right-hand thread, so that a click counts double.</param>
 /// <param name="ClicksLeft">Clicks the adjuster has left outward; null when not known.</param>
 /// <param name="After">A second reading over the shoes after some clicks outward; null when none was taken.</param>
+/// <param name="MeasuredWith">What the diameter over the shoes was taken with; null counts as the drum's instrument.</param>
+/// <param name="ArcDiameter">Diameter the linings are ground to, usually the drum's nominal, 50 to 500 mm; null when not known.</param>
+/// <param name="HalfLining">Half the lining's angle; null uses the flagged default of 60 degrees.</param>
 public sealed record ShoeSet(
-    Length OverShoes, Length AnchorDistance, Length AdjusterDistance, Length Pitch, int Teeth, bool LeftRightPair, int? ClicksLeft, SecondReading? After);
+    Length OverShoes, Length AnchorDistance, Length AdjusterDistance, Length Pitch, int Teeth, bool LeftRightPair, int? ClicksLeft, SecondReading? After,
+    Instrument? MeasuredWith = null, Length? ArcDiameter = null, Angle? HalfLining = null)
+{
+    /// <summary>How much one click lengthens the adjuster.</summary>
+    public Length Lengthening() => Pitch / Teeth * (LeftRightPair ? 2 : 1);
+}
 
 /// <summary>A second reading over the shoes.</summary>
 /// <param name="OverShoes">The diameter then.</param>
@@ -65,7 +73,9 @@ public static class ShoeClearance
         ArgumentNullException.ThrowIfNull(sheet);
         Check(drum, shoes, sheet);
         var clearance = drum.Smallest.Millimeters - shoes.OverShoes.Millimeters;
-        var u = drum.Budget.Combined.Millimeters * Math.Sqrt(2);
+        // A difference of two readings: each brings its own doubt.
+        double uDrum = drum.Budget.Combined.Millimeters, uShoes = shoes.MeasuredWith is { } tool ? UncertaintyBudget.Of(tool).Combined.Millimeters : uDrum;
+        var u = Math.Sqrt(uDrum * uDrum + uShoes * uShoes);
         double low = sheet.TargetLow?.Millimeters ?? DefaultLow, high = sheet.TargetHigh?.Millimeters ?? DefaultHigh, aim = (low + high) / 2;
         var trail = new Trail("ShoeClearance.Judge")
             .Formula("Clearance", "smallest drum diameter - diameter over the shoes", $"{Figure.Of(drum.Smallest.Millimeters)} - {Figure.Of(shoes.OverShoes.Millimeters)}", Mm(clearance), "geometry");
@@ -74,15 +84,14 @@ public static class ShoeClearance
             : trail.Input("Target", $"{Figure.Of(low)} to {Figure.Of(high)} mm of diameter", "spec-sheet");
 
         var k = shoes.AnchorDistance.Millimeters / (shoes.AnchorDistance.Millimeters + shoes.AdjusterDistance.Millimeters);
-        var lengthening = shoes.Pitch.Millimeters / shoes.Teeth * (shoes.LeftRightPair ? 2 : 1);
-        var geometric = k * lengthening;
+        var geometric = k * shoes.Lengthening().Millimeters;
         trail.Formula("A click, by geometry", shoes.LeftRightPair ? "k × 2 × pitch / teeth" : "k × pitch / teeth", $"{Figure.Of(k)} × {Figure.Of(shoes.Pitch.Millimeters)} / {shoes.Teeth}", Mm(geometric, 4), "geometry");
         List<string> notes = [];
         double? measured = null;
         if (shoes.After is { } after)
         {
             measured = (after.OverShoes.Millimeters - shoes.OverShoes.Millimeters) / after.Clicks;
-            var doubt = Math.Sqrt(2) * drum.Budget.Combined.Millimeters / Math.Abs(after.Clicks);
+            var doubt = Math.Sqrt(2) * uShoes / Math.Abs(after.Clicks);
             trail.Formula("A click, by two readings", "(D2 - D1) / n", $"({Figure.Of(after.OverShoes.Millimeters)} - {Figure.Of(shoes.OverShoes.Millimeters)}) / {after.Clicks}", $"{Mm(measured.Value, 4)}, doubt {Figure.Of(doubt, 4)}", "geometry");
             if (Math.Abs(measured.Value - geometric) > doubt) notes.Add("Two readings and the geometry disagree by more than their doubt: a worn thread, a slipping wheel, or a shoe that does not follow.");
             if (measured.Value <= 0) throw new InputException(new InputError("after.overShoesMm", Figure.Of(after.OverShoes.Millimeters), "larger after clicks outward", "The shoes did not grow with the clicks outward: wrong way, or the wheel slips."));
@@ -111,7 +120,7 @@ public static class ShoeClearance
         var guard = LimitJudgement.GuardFactor * u;
         var inside = Math.Min(clearance - low, high - clearance);
         var verdict = inside >= guard ? Verdict.Inside : inside <= -guard ? Verdict.Outside : Verdict.TooCloseToCall;
-        trail.Formula("Guard band", "1.645 × root 2 × u", $"1.645 × 1.414 × {Figure.Of(drum.Budget.Combined.Millimeters, 4)}", Mm(guard), "iso-14253-1")
+        trail.Formula("Guard band", "1.645 × root(u drum² + u shoes²)", $"1.645 × root({Figure.Of(uDrum, 4)}² + {Figure.Of(uShoes, 4)}²)", Mm(guard), "iso-14253-1")
             .Conclude(clicks == 0 ? "Leave it: no whole click brings it nearer." : $"Turn {Math.Abs(clicks)} {(Math.Abs(clicks) == 1 ? "click" : "clicks")} {(clicks > 0 ? "out" : "back")}: {Figure.Of(left)} mm left.")
             .WouldChange("A target from the sheet, or a second reading over the shoes after some clicks.");
         var rubs = (int)Math.Clamp(Math.Floor(clearance / perClick), 0, 200);
@@ -124,7 +133,7 @@ public static class ShoeClearance
         var checks = new Checks().Millimetres("overShoesMm", shoes.OverShoes, 50, 500).Millimetres("anchorDistanceMm", shoes.AnchorDistance, 20, 250)
             .Millimetres("adjusterDistanceMm", shoes.AdjusterDistance, 20, 250).Millimetres("pitchMm", shoes.Pitch, 0.5, 3).Range("teeth", shoes.Teeth, 5, 60, "")
             .Range("clicksLeft", shoes.ClicksLeft, 0, 500, "").Millimetres("targetLowMm", sheet.TargetLow, 0.05, 5).Millimetres("targetHighMm", sheet.TargetHigh, 0.05, 5)
-            .Range("lockAndBackOff", sheet.LockAndBackOff, 1, 60, "");
+            .Range("lockAndBackOff", sheet.LockAndBackOff, 1, 60, "").Millimetres("arcDiameterMm", shoes.ArcDiameter, 50, 500).Range("halfLiningDeg", shoes.HalfLining?.Degrees, 10, 85, "degrees");
         if (shoes.OverShoes > drum.Smallest)
             checks.Add("overShoesMm", Figure.Of(shoes.OverShoes.Millimeters), $"at most the smallest drum diameter, {Figure.Of(drum.Smallest.Millimeters)} mm", "The drum is smaller than the shoes: one of the two readings is wrong.");
         if (shoes.After is { } after)

@@ -48,7 +48,39 @@ public sealed record PadSpec(Length NewInnerTotal, Length NewOuterTotal, Length 
 /// <param name="MinimumThickness">Stamped or listed minimum; null when not known, and then it cannot be passed.</param>
 /// <param name="HasScrews">True when screws hold the rotor to the hub.</param>
 /// <param name="ComesOffWithBracketOn">True when the rotor comes off past the bracket.</param>
-public sealed record RotorSpec(Length NewThickness, Length? MinimumThickness, bool HasScrews, bool ComesOffWithBracketOn);
+/// <param name="VariationLimit">Most thickness variation, 0.001 to 0.5 mm; null uses the flagged default of 0.015 mm.</param>
+/// <param name="RunoutLimit">Most lateral runout, 0.005 to 1 mm; null uses the flagged default of 0.08 mm.</param>
+public sealed record RotorSpec(Length NewThickness, Length? MinimumThickness, bool HasScrews, bool ComesOffWithBracketOn, Length? VariationLimit = null, Length? RunoutLimit = null);
+
+/// <summary>The drum in the hat and its shoes; null figures are not on the sheet.</summary>
+/// <param name="Nominal">Diameter when new, 50 to 500 mm.</param>
+/// <param name="Maximum">Maximum (discard) diameter.</param>
+/// <param name="OutOfRoundLimit">Most out of round, 0.01 to 2 mm.</param>
+/// <param name="MachineTo">Largest diameter it may be machined to.</param>
+/// <param name="MinimumLining">Least shoe lining, 0.3 to 10 mm.</param>
+/// <param name="TargetLow">Low end of the clearance band, of diameter, 0.05 to 5 mm.</param>
+/// <param name="TargetHigh">High end.</param>
+/// <param name="LockAndBackOff">Clicks back from lock under the count school, 1 to 60.</param>
+/// <param name="AnchorDistance">Axle centre to the anchor, 20 to 250 mm.</param>
+/// <param name="AdjusterDistance">Axle centre to the adjuster, 20 to 250 mm.</param>
+/// <param name="Pitch">Pitch of the adjuster's thread, 0.5 to 3 mm.</param>
+/// <param name="Teeth">Teeth of the star wheel, 5 to 60.</param>
+/// <param name="LeftRightPair">True when the adjuster has a left- and a right-hand thread.</param>
+public sealed record DrumSpec(
+    Length? Nominal, Length? Maximum, Length? OutOfRoundLimit, Length? MachineTo, Length? MinimumLining, Length? TargetLow, Length? TargetHigh, int? LockAndBackOff,
+    Length? AnchorDistance, Length? AdjusterDistance, Length? Pitch, int? Teeth, bool LeftRightPair)
+{
+    internal void CheckInto(Checks checks)
+    {
+        checks.Millimetres("drum.nominalMm", Nominal, 50, 500).Millimetres("drum.maximumMm", Maximum, 50, 500).Millimetres("drum.outOfRoundLimitMm", OutOfRoundLimit, 0.01, 2).Millimetres("drum.machineToMm", MachineTo, 50, 500)
+            .Millimetres("drum.minimumLiningMm", MinimumLining, 0.3, 10).Millimetres("drum.targetLowMm", TargetLow, 0.05, 5).Millimetres("drum.targetHighMm", TargetHigh, 0.05, 5).Range("drum.lockAndBackOff", LockAndBackOff, 1, 60, "")
+            .Millimetres("drum.anchorDistanceMm", AnchorDistance, 20, 250).Millimetres("drum.adjusterDistanceMm", AdjusterDistance, 20, 250).Millimetres("drum.pitchMm", Pitch, 0.5, 3).Range("drum.teeth", Teeth, 5, 60, "");
+        if (Nominal is { } nominal && Maximum is { } maximum && maximum <= nominal)
+            checks.Add("drum.maximumMm", Figure.Of(maximum.Millimeters), $"over {Figure.Of(nominal.Millimeters)} mm", "The drum's maximum is not over its diameter when new.");
+        if (TargetLow is { } low && TargetHigh is { } high && low >= high)
+            checks.Add("drum.targetHighMm", Figure.Of(high.Millimeters), $"over {Figure.Of(low.Millimeters)} mm", "The band's high end is not over its low end.");
+    }
+}
 
 /// <summary>The brake fluid reservoir.</summary>
 /// <param name="Band">Volume between MIN and MAX, 10 to 2000 mL.</param>
@@ -72,9 +104,10 @@ public sealed record ElectricSpec(bool ServiceOnGround, ElectricPotential? Batte
 /// <param name="Reservoir">Reservoir.</param>
 /// <param name="Electric">Electric parking brake; null when there is none.</param>
 /// <param name="Torques">Fastener lines.</param>
+/// <param name="Drum">The drum in the hat; null when there is none or the sheet is silent.</param>
 public sealed record SpecSheet(
     string Code, string Title, string Source, Architecture? Architecture, PistonSpec Piston, PadSpec Pads, RotorSpec Rotor,
-    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques)
+    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null)
 {
     /// <summary>The line for a fastener role, or null when the sheet has none.</summary>
     public TorqueLine? Line(FastenerRole role) => Torques.FirstOrDefault(t => t.Role == role);
@@ -96,11 +129,14 @@ public sealed record SpecSheet(
             .Millimetres("pads.minimumLiningMm", Pads.MinimumLining, 0.5, 20)
             .Millimetres("rotor.newThicknessMm", Rotor.NewThickness, 3, 80)
             .Millimetres("rotor.minimumThicknessMm", Rotor.MinimumThickness, 2, 80)
+            .Millimetres("rotor.variationLimitMm", Rotor.VariationLimit, 0.001, 0.5)
+            .Millimetres("rotor.runoutLimitMm", Rotor.RunoutLimit, 0.005, 1)
             .Range("reservoir.bandMl", Reservoir.Band.Milliliters, 10, 2000, "mL")
             .Range("reservoir.headspaceMl", Reservoir.Headspace.Milliliters, 0, 2000, "mL")
             .Range("electric.batteryFloorV", Electric?.BatteryFloor?.Volts, 9, 16, "V");
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
+        Drum?.CheckInto(checks);
         foreach (var line in Torques) line.CheckInto(checks);
         checks.ThrowIfAny();
         return this;

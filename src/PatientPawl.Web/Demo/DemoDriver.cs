@@ -4,10 +4,12 @@ using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
 using PatientPawl.Data;
+using UnitsNet;
 
 namespace PatientPawl.Web.Demo;
 
@@ -20,7 +22,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     private JobState State => events.State(_job);
 
     public DemoDriver Open(int bay, Vehicle vehicle, SpecSheet sheet, int km, string complaint, JobScope scope) =>
-        Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default), 0);
+        Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()), 0);
 
     public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
         q.Id is "lamps" or LookOverQuestions.SimulatedPedal or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
@@ -47,6 +49,38 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     public DemoDriver Route(ServiceRoute route) => Do(1, s => JobRules.Choose(s, route));
 
     public DemoDriver StopSign(Side side, StopSign sign, string note) => Do(3, s => JobRules.Stop(s, side, sign, note));
+
+    /// <summary>Reads drum and linings of a corner: eight diameters, six linings, and what is seen.</summary>
+    public DemoDriver Drum(Side side, double[] diameters, double[] linings, double overShoes)
+    {
+        string[] places = ["front-anchor-end", "front-middle", "front-adjuster-end", "rear-anchor-end", "rear-middle", "rear-adjuster-end"];
+        List<PointReading> readings =
+        [
+            .. diameters.Select((d, i) => At(Measurand.DrumDiameter, i < 4 ? "open-edge" : "near-floor", 45 * (i % 4), d, "drum-gauge")),
+            .. linings.Select((l, i) => At(Measurand.ShoeLining, places[i], null, l, "depth-gauge")), At(Measurand.OverShoes, "now", null, overShoes, "caliper"),
+        ];
+        return Do(6, s => JobRules.LookAtShoes(s, side, new("MAX DIA 191.00 MM", null, null, 0, new(Known.No, Known.No, Known.Yes), null, 40)))
+            .Do(2, s => JobRules.Take(s, side, readings, DateOnly.FromDateTime(_time.DateTime)));
+    }
+
+    /// <summary>Reads a rotor: thickness round the ring, and one run of the dial.</summary>
+    public DemoDriver Rotor(Side side, double[] thickness, double[] dial) => Do(5, s => JobRules.Take(s, side,
+        [
+            .. thickness.Select((t, i) => At(Measurand.RotorThickness, "ring", 360.0 / thickness.Length * i, t, "micrometer")),
+            .. dial.Select((d, i) => At(Measurand.RotorRunout, "run-1", 360.0 / dial.Length * i, d, "dial")),
+        ], DateOnly.FromDateTime(_time.DateTime))).Do(1, s => JobRules.LookAtRotor(s, side, RotorFacts.None with { Stamp = "MIN TH 8.4 MM", Condition = new(Cracks.None, null, false, false, VaneLean.None, false) }));
+
+    /// <summary>Reads the linings of a corner: inner leading and trailing, outer leading and trailing.</summary>
+    public DemoDriver Pads(Side side, params double[] linings)
+    {
+        string[] places = ["inner-leading", "inner-trailing", "outer-leading", "outer-trailing"];
+        return Do(3, s => JobRules.Take(s, side, [.. linings.Select((l, i) => At(Measurand.PadLining, places[i], null, l, "depth-gauge"))], DateOnly.FromDateTime(_time.DateTime)));
+    }
+
+    public DemoDriver StarWheel(Side side, WheelWay way) => Do(1, s => JobRules.NoteStarWheel(s, side, way, 6));
+
+    private PointReading At(Measurand measurand, string place, double? degrees, double mm, string instrument) => new(
+        Guid.NewGuid(), measurand, place, degrees is { } d ? Angle.FromDegrees(d) : null, Length.FromMillimeters(mm), InstrumentCatalogue.Get(library.Instruments(), instrument), null, _time);
 
     public DemoDriver ToTheEnd() => Until("", null);
 
@@ -84,6 +118,8 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
             ReadingKind.ReservoirLevel => Math.Round(Math.Min(State.LevelPercent ?? level, 100)),
             ReadingKind.Cycles => 4,
             ReadingKind.PedalStrokes => 7,
+            ReadingKind.ClicksBack => 24,
+            ReadingKind.ClicksOut => 14,
             ReadingKind.TurnsMade => Math.Round(State.Corner(bench.Step.Side!.Value).Travel?.Turns ?? 1, 1),
             _ => 20,
         }, r.Instrument)).ToList();

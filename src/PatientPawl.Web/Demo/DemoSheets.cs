@@ -31,9 +31,10 @@ internal static class DemoSheets
                 Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.Wheel, 5, 12, 1.5, "hex 19", 120, null, false, true, false)]),
         new("NH-5", "Norrin vans, shoes in the hat", "Norrin service sheet 22 (invented)", Architecture.HatShoes,
             new(Mm(40), 1, null, Mm(1.2), null, null, false, 0),
-            new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(10), Mm(8.4), true, false), new(Volume.FromMilliliters(90), Volume.FromMilliliters(60)), null,
+            new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(10), Mm(8.4), true, false, Mm(0.02), Mm(0.08)), new(Volume.FromMilliliters(90), Volume.FromMilliliters(60)), null,
             [Line(FastenerRole.SlidePin, 2, 10, 1.5, "hex 15", 36, null, false, true, false), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 18", 110, null, false, true, false),
-                Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 19", 140, null, false, true, false)]),
+                Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 19", 140, null, false, true, false)],
+            new(Mm(190), Mm(191), Mm(0.15), null, Mm(1.5), Mm(0.35), Mm(0.55), 6, Mm(80), Mm(80), Mm(1.25), 25, false)),
     ];
 
     public static IReadOnlyList<(Vehicle Vehicle, string Code)> Vehicles { get; } =

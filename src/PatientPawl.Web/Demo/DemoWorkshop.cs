@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using PatientPawl.Core;
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
@@ -32,6 +34,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         var people = new[] { ("Kit Ransome", true), ("Ines Marrow", false), ("Oona Firth", false), ("Tor Aske", false), ("Sol Penhale", false) }
             .Select(p => Add(p.Item1, p.Item2)).ToDictionary(t => t.Name.Split(' ')[0]);
         AddWrenches(library);
+        AddInstruments();
         foreach (var sheet in DemoSheets.All) library.Save(sheet.Checked());
         foreach (var (vehicle, code) in DemoSheets.Vehicles) library.Save(new KnownVehicle(vehicle.Checked(), code));
         Jobs(people);
@@ -46,6 +49,17 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         library.Save(Make("W2", "Three-eighths click", 60, 0.5, 310));
         library.Save(Make("W4", "Half-inch click", 200, 0.2, 400));
         library.Save(Make("W5", "Half-inch long click", 320, 1, 620));
+    }
+
+    // Certificates run on for a year or so; the old vernier's has run out.
+    private void AddInstruments()
+    {
+        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        library.SetInstruments([.. InstrumentCatalogue.Defaults.Select(i => i with
+        {
+            IsDefault = i.Id is "steel-rule" or "pad-gauge",
+            CalibratedUntil = i.Id is "steel-rule" or "pad-gauge" ? null : today.AddDays(i.Id == "vernier" ? -26 : 210),
+        })]);
     }
 
     private Technician Add(string name, bool lead)
@@ -65,6 +79,9 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             return new DemoDriver(events, library, who[person], now.AddHours(-hoursAgo), left, right, level).Open(bay, vehicle, library.Sheet(code)!, km, complaint, scope);
         }
 
+        // Two years back: new pads on the Coble, and which way its star wheels loosen.
+        Job("GNT 118", "Sol", 1, 21_350, "Pads worn, meals round", JobScope.Pads, 24 * 640, new(7.6, 8.4, 9.21, 15.1), new(7.9, 8.3, 9.24, 14.8))
+            .Look(DemoLooks.Hat).StarWheel(Side.Left, WheelWay.Up).StarWheel(Side.Right, WheelWay.Down).ToTheEnd();
         Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(11.2, 12.0, 9.52, 9.7), new(10.9, 11.9, 9.55, 10.1))
             .Look(DemoLooks.Cable).ToTheEnd();
         Job("GNT 512", "Sol", 5, 61_020, "Scraping from the rear right", JobScope.Pads, 3, new(9.6, 11.2, 11.7, 14.6), new(8.6, 11.0, 11.68, 15.8))
@@ -73,10 +90,16 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             .LookOver().Looks(Side.Left, [new(Look.CabinControl, Seen.Switch), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.Yes), new(Look.PlateCable, Seen.No), new(Look.PlateMotor, Seen.No)]);
         Job("GNT 164", "Oona", 3, 98_730, "Pulls left, left wheel hot", JobScope.Pads, 3.2, new(10.6, 12.2, 9.42, 10.9), new(12.0, 12.6, 9.5, 8.7))
             .Look(DemoLooks.Cable).Until("piston-home", Side.Left).StopSign(Side.Left, StopSign.StopsShort, "Both ways tried, cable off, screw open. No movement.").Until("pads-in", Side.Right);
-        Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(12.4, 13.2, 10.1, 13.0), new(12.0, 13.0, 10.06, 13.6))
+        Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(12.4, 13.2, 9.94, 13.0), new(12.0, 13.0, 10.06, 13.6))
             .Look(DemoLooks.Motor).Route(ServiceRoute.ScanTool).Until("bracket-torqued", Side.Left).SignOne(new(Length.FromMillimeters(50), Angle.Zero));
-        Job("GNT 118", "Tor", 1, 45_900, "Pads at half, meals round", JobScope.Pads, 2, new(9.9, 10.3, 8.405, 13.6), new(10.0, 10.5, 8.62, 13.2))
-            .Look(DemoLooks.Hat).Until("parts-compared", null);
+        Job("GNT 118", "Tor", 1, 45_900, "Parking brake weak, meals round", JobScope.Shoes, 2.6, new(9.9, 10.3, 9.06, 13.6), new(10.0, 10.5, 9.08, 13.2))
+            .Look(DemoLooks.Hat).Until("measured", Side.Left)
+            .Rotor(Side.Left, [9.11, 9.09, 9.08, 9.06, 9.07, 9.09, 9.1, 9.11], [0, 0.01, 0.02, 0.03, 0.03, 0.02, 0.01, 0, -0.02, -0.02, -0.02, -0.01]).Pads(Side.Left, 4.6, 4.4, 5.0, 4.9).Pads(Side.Right, 4.8, 4.7, 5.1, 5.0)
+            .Until("shoes-measured", Side.Left)
+            .Drum(Side.Left, [190.90, 190.94, 190.96, 190.92, 190.84, 190.88, 190.92, 190.86], [2.1, 2.4, 1.9, 2.2, 2.5, 2.0], 190.1)
+            .Until("shoes-measured", Side.Right)
+            .Drum(Side.Right, [190.62, 190.66, 190.70, 190.64, 190.58, 190.60, 190.64, 190.60], [2.3, 2.5, 2.2, 2.2, 2.6, 2.1], 190.05)
+            .Until("verdict-settled", Side.Left);
     }
 }
 

@@ -6,7 +6,10 @@ using PatientPawl.Data;
 using PatientPawl.Web.Demo;
 using PatientPawl.Web.Identification;
 using PatientPawl.Web.Jobs;
+using PatientPawl.Web.Measuring;
+using PatientPawl.Web.Pads;
 using PatientPawl.Web.Retraction;
+using PatientPawl.Web.Rotors;
 using PatientPawl.Web.Shoes;
 using PatientPawl.Web.Torque;
 using PatientPawl.Web.Vehicles;
@@ -74,6 +77,7 @@ public static class PawlApp
         services.AddSingleton<Library>();
         services.AddSingleton<DemoWorkshop>();
         services.AddSingleton<SignIn>();
+        services.AddSingleton<Gauges>();
         services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
         services.AddScoped<JobCommands>();
         services.ConfigureHttpJsonOptions(o => PawlJson.Configure(o.SerializerOptions));
@@ -113,6 +117,9 @@ public static class PawlApp
         api.MapIdentification();
         api.MapRetraction();
         api.MapShoes();
+        api.MapRotors();
+        api.MapPads();
+        api.MapMeasuring();
         api.MapTorque();
         api.MapJobs();
         // Unknown API paths are a 404, never the page.

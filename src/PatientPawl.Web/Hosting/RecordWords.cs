@@ -19,6 +19,12 @@ internal static class RecordWords
         LookOverDone => "Looked over",
         RouteChosen => "Route chosen",
         NoteAdded => "Note added",
+        ReadingsTaken r => At($"{r.Readings.Count} {(r.Readings.Count == 1 ? "reading" : "readings")} taken", r.Side),
+        ReadingStruck r => At("Reading struck out", r.Side),
+        ShoesLookedAt s => At("Drum and shoes looked at", s.Side),
+        RotorLookedAt r => At("Rotor looked at", r.Side),
+        PadsLookedAt => "Pads looked at",
+        StarWheelNoted n => At("Star wheel noted", n.Side),
         ToolRefused r => At("Tool refused", r.Step.Side),
         _ => "Job opened",
     };

@@ -11,10 +11,15 @@ public interface ICommand
 {
     /// <summary>Made by the client; sending the same command twice adds it once.</summary>
     Guid EventId { get; }
-    /// <summary>The version the client last saw.</summary>
-    int ExpectedVersion { get; }
     /// <summary>The client's clock with its offset; for display only.</summary>
     DateTimeOffset OccurredAt { get; }
+}
+
+/// <summary>A command that is refused when the job has moved on since. Readings are not: they always append.</summary>
+public interface IVersioned : ICommand
+{
+    /// <summary>The version the client last saw.</summary>
+    int ExpectedVersion { get; }
 }
 
 /// <summary>Appends commands for the technician who is signed in.</summary>
@@ -30,7 +35,7 @@ public sealed class JobCommands(EventStore events, Library library)
         if (command.OccurredAt.Year is < 2000 or > 2200)
             throw new InputException(new InputError("occurredAt", command.OccurredAt.ToString("O"), "2000 to 2200", "The client's clock is far off."));
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
-        return events.Append(jobId, command.EventId, command.ExpectedVersion, request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me));
+        return events.Append(jobId, command.EventId, (command as IVersioned)?.ExpectedVersion, request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me));
     }
 
     public Technician Me(HttpContext http)

@@ -14,20 +14,20 @@ using UnitsNet;
 
 namespace PatientPawl.Web.Jobs;
 
-public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope) : ICommand;
-public sealed record LookOverCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, IReadOnlyList<LookOverItem> Answers) : ICommand;
-public sealed record LookCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, Look Look, Seen? Seen) : ICommand;
-public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side) : ICommand;
-public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, ServiceRoute Route) : ICommand;
+public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope) : IVersioned;
+public sealed record LookOverCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, IReadOnlyList<LookOverItem> Answers) : IVersioned;
+public sealed record LookCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, Look Look, Seen? Seen) : IVersioned;
+public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side) : IVersioned;
+public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, ServiceRoute Route) : IVersioned;
 public sealed record ClickCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged,
-    bool FoundOtherwise, ToolReport? Report, string? Note) : ICommand;
+    bool FoundOtherwise, ToolReport? Report, string? Note) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
-    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason) : ICommand;
-public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : ICommand;
-public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : ICommand;
-public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : ICommand;
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason) : IVersioned;
+public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
+public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : IVersioned;
+public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : IVersioned;
 
 /// <summary>What lifting a pawl would undo, before it is confirmed.</summary>
 public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
@@ -58,7 +58,7 @@ internal static class JobEndpoints
             var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules)
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments())
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -109,7 +109,7 @@ internal static class JobEndpoints
     }
 
     // The framework reads enumerations in an address by their C# names; the open formats write them small.
-    private static Side? SideOf(string? word) => word switch
+    internal static Side? SideOf(string? word) => word switch
     {
         null => null,
         "left" => Side.Left,

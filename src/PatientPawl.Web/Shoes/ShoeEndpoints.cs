@@ -1,27 +1,21 @@
 using PatientPawl.Core.Shoes;
-using UnitsNet;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Data;
+using PatientPawl.Web.Measuring;
 
 namespace PatientPawl.Web.Shoes;
 
-/// <summary>A quick bench for drum and shoes. The maximum comes as stamped, or in mm.</summary>
-/// <param name="Drum">The drum as measured.</param>
-/// <param name="Stamp">The stamping as typed; null when the maximum is given in mm.</param>
-/// <param name="Maximum">The maximum diameter; null when the stamping is given.</param>
-/// <param name="OutOfRoundLimit">The sheet's limit; null uses the flagged default.</param>
-/// <param name="Shoes">The shoes; null judges the drum alone.</param>
-/// <param name="Sheet">What the sheet says of the clearance.</param>
-public sealed record ShoesRequest(Drum Drum, string? Stamp, Length? Maximum, Length? OutOfRoundLimit, ShoeSet? Shoes, ClearanceSheet? Sheet);
-
-/// <summary>The bench's answer.</summary>
-public sealed record ShoesAnswer(StampRead? Stamp, DrumVerdict Drum, ClearanceVerdict? Clearance);
+/// <summary>A bench for drum and shoes.</summary>
+/// <param name="Readings">Readings at points.</param>
+/// <param name="Facts">What is known beside them.</param>
+/// <param name="Spec">The sheet's figures; null when there is no sheet.</param>
+/// <param name="NewDrum">True to judge the drum that goes on.</param>
+/// <param name="TryClicks">Clicks outward to draw the gap for; null draws the clicks advised.</param>
+public sealed record ShoesRequest(IReadOnlyList<ReadingIn> Readings, ShoeFacts Facts, DrumSpec? Spec, bool NewDrum, int? TryClicks);
 
 internal static class ShoeEndpoints
 {
     public static void MapShoes(this RouteGroupBuilder api) =>
-        api.MapPost("/bench/shoes", (ShoesRequest r) =>
-        {
-            var stamp = r.Maximum is null ? MaximumStamp.Read(r.Stamp) : null;
-            var drum = DrumJudgement.Judge(r.Drum, r.Maximum ?? stamp!.Diameter, r.OutOfRoundLimit);
-            return TypedResults.Ok(new ShoesAnswer(stamp, drum, r.Shoes is { } shoes ? ShoeClearance.Judge(drum, shoes, r.Sheet ?? new(null, null, null)) : null));
-        });
+        api.MapPost("/bench/shoes", (ShoesRequest r, Library library, TimeProvider clock) =>
+            TypedResults.Ok(ShoeBench.Judge(ReadingIn.Resolve(r.Readings, library, clock), r.Facts, r.Spec, r.NewDrum, r.TryClicks, ReadingIn.OnHand(library, clock))));
 }

@@ -20,13 +20,13 @@ public sealed record InterlockText(int Number, string Name, string Message, stri
 public sealed record SourcesView(IReadOnlyList<Source> Sources, IReadOnlyList<InterlockText> Interlocks);
 
 /// <summary>What never changes while the product runs.</summary>
-public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<ArchitectureCard> Architectures, IReadOnlyList<LookOverQuestion> LookOver, IReadOnlyList<Core.Measuring.Instrument> Instruments);
+public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<ArchitectureCard> Architectures, IReadOnlyList<LookOverQuestion> LookOver, IReadOnlyList<Core.Measuring.MeasurandCard> Measurands);
 
 internal static class WorkshopEndpoints
 {
     public static void MapWorkshop(this RouteGroupBuilder api)
     {
-        api.MapGet("/catalogue", () => TypedResults.Ok(new Catalogue(LookCatalogue.All, ArchitectureCatalogue.All, LookOverQuestions.All, Core.Measuring.InstrumentCatalogue.Defaults)));
+        api.MapGet("/catalogue", () => TypedResults.Ok(new Catalogue(LookCatalogue.All, ArchitectureCatalogue.All, LookOverQuestions.All, Core.Measuring.MeasurandCatalogue.All)));
         api.MapGet("/sources", () => TypedResults.Ok(new SourcesView(Sources.All, [.. Interlocks.All.Select(i => new InterlockText(i.Number, i.Name, i.Message, i.Why, i.Remedy))])));
         api.MapGet("/workshop/house-rules", (Library library) => TypedResults.Ok(View(library.HouseRules)));
         // What a change would do, before it is made.

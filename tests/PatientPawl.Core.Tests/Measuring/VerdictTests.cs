@@ -69,7 +69,7 @@ public class VerdictTests
     public void Readings_have_possible_ranges(ReadingKind kind, double value, bool ok)
     {
         var checks = new Checks();
-        ReadingCatalogue.Check(new(kind, value, null), checks);
+        ReadingCatalogue.Check(new(kind, value, null), checks, InstrumentCatalogue.Defaults);
         checks.Ok.ShouldBe(ok);
     }
 
@@ -77,7 +77,7 @@ public class VerdictTests
     public void An_unknown_instrument_is_refused()
     {
         var checks = new Checks();
-        ReadingCatalogue.Check(new(ReadingKind.InnerPad, 12, "thumb"), checks);
+        ReadingCatalogue.Check(new(ReadingKind.InnerPad, 12, "thumb"), checks, InstrumentCatalogue.Defaults);
         Should.Throw<InputException>(checks.ThrowIfAny).Errors[0].Field.ShouldBe("instrumentId");
     }
 }

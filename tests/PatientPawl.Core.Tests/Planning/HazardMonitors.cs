@@ -12,7 +12,7 @@ internal static class HazardMonitors
     {
         var motor = setup.Left.Architecture is Core.Identification.Architecture.MotorPush or Core.Identification.Architecture.MotorTurn;
         var cable = setup.Left.Architecture is Core.Identification.Architecture.CableScrew or Core.Identification.Architecture.LeverPush;
-        bool Open(CarState s) => Core.Sides.Both.Any(x => s.Get(Corner.Caliper, x) == Caliper.Hung || s.Get(Corner.Pads, x) == Pads.None);
+        bool Open(CarState s) => Core.Sides.Both.Any(x => s.Get(Corner.Caliper, x) == Caliper.Hung || s.Get(Corner.Pads, x) == PadState.None);
         bool Loose(CarState s) => Core.Sides.Both.Any(x => s.Get(Corner.SlidePins, x) is Bolts.Snug or Bolts.Out || s.Get(Corner.BracketBolts, x) is Bolts.Snug or Bolts.Out);
         void Safe(bool ok, string what) => ok.ShouldBeTrue($"{what}, at {step}");
 
@@ -63,11 +63,23 @@ internal static class HazardMonitors
 
             if (before.Get(Corner.Actuator, side) == Actuator.Plugged && after.Get(Corner.Actuator, side) == Actuator.Unplugged)
                 Safe(before.Get(Car.Sleep) == CarSleep.Asleep && before.Get(Car.Ignition) == Ignition.Off && before.Get(Car.Brake) == ParkingBrake.ProvedReleased, "unplugged from a live car");
-            if (before.Get(Corner.Pads, side) != Pads.New && after.Get(Corner.Pads, side) == Pads.New)
+            if (before.Get(Corner.Pads, side) != PadState.New && after.Get(Corner.Pads, side) == PadState.New)
             {
                 Safe(Core.Sides.Both.All(s => after.Get(Corner.Judged, s) == Done.Yes), "a new part goes in before both sides are judged");
-                if (setup.Scope == JobScope.PadsAndRotors) Safe(after.Get(Corner.Rotor, side) == Rotor.New && after.Get(Corner.RotorClean, side) == Done.Yes, "pads meet an old or oily rotor");
+                if (setup.Rotors) Safe(after.Get(Corner.Rotor, side) == Rotor.New && after.Get(Corner.RotorClean, side) == Done.Yes, "pads meet an old or oily rotor");
             }
+
+            // Shoes in the hat.
+            if (before.Get(Corner.Rotor, side) != Rotor.Off && after.Get(Corner.Rotor, side) == Rotor.Off && setup.IsHat)
+                Safe(before.Get(Corner.Shoes, side) == ShoesState.BackedOff && before.Get(Car.Cable) == CableRun.Slack && before.Get(Car.Brake) != ParkingBrake.Applied, "the hat drags the shoes off their pins");
+            if (before.Get(Corner.Rotor, side) == Rotor.Off && after.Get(Corner.Rotor, side) != Rotor.Off)
+                Safe(after.Get(Corner.HubClean, side) == Done.Yes && (!setup.ShoesNew || after.Get(Corner.Shoes, side) == ShoesState.NewLoose), "a rotor on a dirty hub, or over old shoes that are to be renewed");
+            if (after.Get(Corner.Shoes, side) is ShoesState.Set or ShoesState.NewSet && before.Get(Corner.Shoes, side) != after.Get(Corner.Shoes, side))
+                Safe(after.Get(Corner.Rotor, side) != Rotor.Off && after.Get(Corner.Caliper, side) == Caliper.Hung && after.Get(Car.Cable) == CableRun.Slack, "shoes set against nothing, a dragging pad or a tight cable");
+            if (applied && setup.HatOpen) Safe(after.Get(Corner.Shoes, side) is ShoesState.Set or ShoesState.NewSet && after.Get(Corner.Rotor, side) != Rotor.Off, "the brake applied to loose shoes");
+            if (before.Get(Corner.Shoes, side) == ShoesState.Off && after.Get(Corner.Shoes, side) == ShoesState.NewLoose)
+                Safe(Core.Sides.Both.All(s => after.Get(Corner.ShoesJudged, s) == Done.Yes), "new shoes before both sides are judged");
+            if (before.Get(Corner.TurnsFree, side) == Done.No && after.Get(Corner.TurnsFree, side) == Done.Yes) Safe(after.Get(Car.Brake) != ParkingBrake.Applied, "a wheel turned by hand against the brake");
 
             if (before.Get(Corner.Caliper, side) == Caliper.Hung && after.Get(Corner.Caliper, side) == Caliper.On)
                 Safe(after.Get(Corner.BracketBolts, side) is Bolts.Tight or Bolts.Torqued, "a caliper covers loose bracket bolts");

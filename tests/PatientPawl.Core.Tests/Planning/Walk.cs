@@ -43,6 +43,7 @@ internal sealed class Walk(PlanSetup setup, int seed)
             (Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool), (Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool),
             (Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand), (Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.SpindleByHand),
             (Architecture.MotorTurn, JobScope.Pads, ServiceRoute.ScanTool), (Architecture.HatShoes, JobScope.Pads, null),
+            (Architecture.HatShoes, JobScope.PadsAndRotors, null), (Architecture.HatShoes, JobScope.Shoes, null),
         ];
         foreach (var (a, s, r) in jobs)
             foreach (var holding in Enum.GetValues<HoldingRule>())

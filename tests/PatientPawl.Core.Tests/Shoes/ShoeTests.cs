@@ -14,16 +14,20 @@ public class ShoeTests
 
     private static Length Mm(double v) => Length.FromMillimeters(v);
 
+    private static Instrument Tool(string id) => InstrumentCatalogue.Find(id)!;
+
+    private static DrumVerdict Judge(Drum drum, Length maximum) => DrumJudgement.Judge(drum, new(maximum), InstrumentCatalogue.Defaults);
+
     private static Drum Drum(double[] open, double[] floor, string tool = "drum-gauge", double? td = null, double? tg = null, double doubt = 0) => new(
-        [.. Directions.Zip(open, (d, v) => new DrumReading(Angle.FromDegrees(d), DrumDepth.OpenEdge, Mm(v))), .. Directions.Zip(floor, (d, v) => new DrumReading(Angle.FromDegrees(d), DrumDepth.NearFloor, Mm(v)))],
-        tool, td, tg, doubt);
+        [.. Directions.Zip(open, (d, v) => new DrumReading(Angle.FromDegrees(d), DrumDepth.OpenEdge, Mm(v), Tool(tool))), .. Directions.Zip(floor, (d, v) => new DrumReading(Angle.FromDegrees(d), DrumDepth.NearFloor, Mm(v), Tool(tool)))],
+        td, tg, doubt);
 
     private static Drum Round(double d, string tool = "drum-gauge", double? td = null, double? tg = null) => Drum([d, d, d, d], [d, d, d, d], tool, td, tg);
 
     private static ShoeSet Shoes(double over, double ra = 80, double rb = 80, int teeth = 25, bool pair = false, int? left = null, SecondReading? after = null) =>
         new(Mm(over), Mm(ra), Mm(rb), Mm(1.25), teeth, pair, left, after);
 
-    private static ClearanceVerdict Clear(double drum, ShoeSet shoes, ClearanceSheet? sheet = null) => ShoeClearance.Judge(DrumJudgement.Judge(Round(drum), Mm(drum + 2)), shoes, sheet ?? new(null, null, null));
+    private static ClearanceVerdict Clear(double drum, ShoeSet shoes, ClearanceSheet? sheet = null) => ShoeClearance.Judge(Judge(Round(drum), Mm(drum + 2)), shoes, sheet ?? new(null, null, null));
 
     [Theory]
     // Guard of the drum gauge 0.05 / 0.1: 1.645 x root((0.05/3.464)^2 + (0.1/1.732)^2) = 0.0979 mm, worked by hand.
@@ -34,7 +38,7 @@ public class ShoeTests
     [InlineData(191.10, Verdict.Outside)]
     public void The_largest_reading_decides_against_the_maximum(double largest, Verdict verdict)
     {
-        var v = DrumJudgement.Judge(Drum([190.6, 190.7, largest, 190.7], [190.6, 190.6, 190.6, 190.6]), Mm(191));
+        var v = Judge(Drum([190.6, 190.7, largest, 190.7], [190.6, 190.6, 190.6, 190.6]), Mm(191));
         v.Maximum.Verdict.ShouldBe(verdict);
         v.LargestAt.Direction.Degrees.ShouldBe(90);
         v.Maximum.GuardBand.Millimeters.ShouldBe(0.0979, 0.0001);
@@ -44,26 +48,26 @@ public class ShoeTests
     [Fact]
     public void What_would_settle_it_is_followed_until_it_is_settled()
     {
-        var close = DrumJudgement.Judge(Drum([190.9, 190.94, 190.96, 190.92], [190.84, 190.88, 190.92, 190.86]), Mm(191));
+        var close = Judge(Drum([190.9, 190.94, 190.96, 190.92], [190.84, 190.88, 190.92, 190.86]), Mm(191));
         close.Maximum.Verdict.ShouldBe(Verdict.TooCloseToCall);
         close.SettledBy.ShouldContain(s => s.Kind == SettleKind.MoreReadings && !s.WouldSettle);
         var better = close.SettledBy.Single(s => s.WouldSettle && s.Says.Contains("bore micrometer"));
         // Bore micrometer 0.01 / 0.015: guard 1.645 x root((0.01/3.464)^2 + (0.015/1.732)^2) = 0.0150, worked by hand.
         better.GuardBand.Millimeters.ShouldBe(0.0150, 0.0001);
-        DrumJudgement.Judge(Drum([190.9, 190.94, 190.96, 190.92], [190.84, 190.88, 190.92, 190.86], "bore-micrometer"), Mm(191)).Maximum.Verdict.ShouldBe(Verdict.Inside);
+        Judge(Drum([190.9, 190.94, 190.96, 190.92], [190.84, 190.88, 190.92, 190.86], "bore-micrometer"), Mm(191)).Maximum.Verdict.ShouldBe(Verdict.Inside);
     }
 
     [Fact]
     public void Nothing_on_hand_settles_a_reading_on_the_limit() =>
-        DrumJudgement.Judge(Round(191), Mm(191)).SettledBy.ShouldAllBe(s => !s.WouldSettle);
+        Judge(Round(191), Mm(191)).SettledBy.ShouldAllBe(s => !s.WouldSettle);
 
     [Fact]
     public void More_readings_at_one_point_shrink_only_the_part_they_made()
     {
-        DrumReading At(double v) => new(Angle.FromDegrees(0), DrumDepth.OpenEdge, Mm(v));
+        DrumReading At(double v) => new(Angle.FromDegrees(0), DrumDepth.OpenEdge, Mm(v), Tool("bore-micrometer"));
         // Spread 0.02 at a bore micrometer; n = ceil(s^2 / ((margin/1.645)^2 - u_fixed^2)), worked by hand below.
-        var three = new Drum([At(190.96), At(190.98), At(191.00), new(Angle.FromDegrees(90), DrumDepth.OpenEdge, Mm(190.9))], "bore-micrometer", null, null, 0);
-        var v = DrumJudgement.Judge(three, Mm(191));
+        var three = new Drum([At(190.96), At(190.98), At(191.00), new(Angle.FromDegrees(90), DrumDepth.OpenEdge, Mm(190.9), Tool("bore-micrometer"))], null, null, 0);
+        var v = Judge(three, Mm(191));
         v.Largest.Millimeters.ShouldBe(190.98, 1e-9);
         v.Maximum.Verdict.ShouldBe(Verdict.TooCloseToCall);
         var more = v.SettledBy.Single(s => s.Kind == SettleKind.MoreReadings);
@@ -77,20 +81,20 @@ public class ShoeTests
     public void Drum_growth_worked_example()
     {
         // 190 mm x 11e-6 x 40 K = 0.0836 mm, worked by hand.
-        var hot = DrumJudgement.Judge(Round(190, td: 60), Mm(192));
+        var hot = Judge(Round(190, td: 60), Mm(192));
         hot.Correction.Millimeters.ShouldBe(0.0836, 0.0001);
         // Gauge and drum equally cold: next to no correction.
-        DrumJudgement.Judge(Round(190, td: 5, tg: 5), Mm(192)).Correction.Millimeters.ShouldBe(0, 0.002);
+        Judge(Round(190, td: 5, tg: 5), Mm(192)).Correction.Millimeters.ShouldBe(0, 0.002);
         hot.Reasons.Lines.ShouldContain(l => l.Label == "At 20 °C");
     }
 
     [Fact]
     public void Shape_is_out_of_round_and_taper_and_never_doubt()
     {
-        var v = DrumJudgement.Judge(Drum([190.90, 190.94, 190.98, 190.92], [190.84, 190.88, 190.92, 190.86]), Mm(192));
+        var v = Judge(Drum([190.90, 190.94, 190.98, 190.92], [190.84, 190.88, 190.92, 190.86]), Mm(192));
         v.OutOfRound.Millimeters.ShouldBe(0.08, 1e-9);
         v.Taper!.Value.Millimeters.ShouldBe(0.06, 1e-9);
-        v.Budget.Combined.ShouldBe(DrumJudgement.Judge(Round(190.9), Mm(192)).Budget.Combined);
+        v.Budget.Combined.ShouldBe(Judge(Round(190.9), Mm(192)).Budget.Combined);
         v.Reasons.UsesDefaults.ShouldBeTrue("the out-of-round limit is a default");
     }
 
@@ -100,7 +104,7 @@ public class ShoeTests
         var drum = Drum([190.90, 190.94, 190.98, 190.92], [190.84, 190.88, 190.92, 190.86]);
         var back = drum.Readings.Where((_, i) => i != strike).Append(drum.Readings[strike]).ToArray();
         new Random(seed).Shuffle(back);
-        var (a, b) = (DrumJudgement.Judge(drum, Mm(191)), DrumJudgement.Judge(drum with { Readings = back }, Mm(191)));
+        var (a, b) = (Judge(drum, Mm(191)), Judge(drum with { Readings = back }, Mm(191)));
         return Math.Abs((a.Largest - b.Largest).Millimeters) < 1e-9 && Math.Abs((a.Mean - b.Mean).Millimeters) < 1e-9 && a.Maximum.Verdict == b.Maximum.Verdict && Math.Abs((a.OutOfRound - b.OutOfRound).Millimeters) < 1e-9;
     });
 
@@ -187,7 +191,7 @@ public class ShoeTests
     public void Stampings_are_read_and_what_was_understood_is_said(string typed, double mm)
     {
         var read = MaximumStamp.Read(typed);
-        read.Diameter.Millimeters.ShouldBe(mm, 1e-6);
+        read.Limit.Millimeters.ShouldBe(mm, 1e-6);
         read.Understood.ShouldNotBeEmpty();
     }
 
@@ -204,10 +208,10 @@ public class ShoeTests
     [Fact]
     public void Bad_input_is_named()
     {
-        Should.Throw<InputException>(() => DrumJudgement.Judge(new([], "drum-gauge", null, null, 0), Mm(191))).Errors[0].Field.ShouldBe("readings");
-        Should.Throw<InputException>(() => DrumJudgement.Judge(Round(7.52), Mm(191))).Errors[0].Message.ShouldContain("in inches it would be 191.01 mm");
-        Should.Throw<InputException>(() => DrumJudgement.Judge(Round(191, "thumb"), Mm(191))).Errors[0].Field.ShouldBe("instrumentId");
-        Should.Throw<InputException>(() => DrumJudgement.Judge(Round(191, td: 400), Mm(191))).Errors[0].Field.ShouldBe("drumCelsius");
+        Should.Throw<InputException>(() => Judge(new([], null, null, 0), Mm(191))).Errors[0].Field.ShouldBe("readings");
+        Should.Throw<InputException>(() => Judge(Round(7.52), Mm(191))).Errors[0].Message.ShouldContain("in inches it would be 191.01 mm");
+        Should.Throw<InputException>(() => InstrumentCatalogue.Get(InstrumentCatalogue.Defaults, "thumb")).Errors[0].Field.ShouldBe("instrumentId");
+        Should.Throw<InputException>(() => Judge(Round(191, td: 400), Mm(191))).Errors[0].Field.ShouldBe("drumCelsius");
         Should.Throw<InputException>(() => Clear(190, Shoes(190.5))).Errors[0].Message.ShouldContain("drum is smaller than the shoes");
         Should.Throw<InputException>(() => Clear(190.84, Shoes(190.12), new(Mm(0.6), Mm(0.3), null))).Errors[0].Field.ShouldBe("targetHighMm");
     }

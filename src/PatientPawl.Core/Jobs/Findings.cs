@@ -1,0 +1,200 @@
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Reasoning;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Shoes;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>A part that stays only when it passes.</summary>
+public enum Part
+{
+    /// <summary>The rotor.</summary>
+    Rotor,
+    /// <summary>The drum in its hat.</summary>
+    Drum,
+    /// <summary>The parking shoes.</summary>
+    Shoes,
+    /// <summary>The pads.</summary>
+    Pads,
+    /// <summary>The hub's face, or the rotor's place on it.</summary>
+    HubFace,
+}
+
+/// <summary>A part that was to stay, as it is judged now.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Verdict">Its verdict.</param>
+/// <param name="Says">In words.</param>
+/// <param name="SettledBy">What would settle it, when it is too close to call.</param>
+public sealed record PartVerdict(Part Part, Verdict Verdict, string Says, IReadOnlyList<SettledBy> SettledBy);
+
+/// <summary>Something found that changes the job.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Verdict">Outside: it is renewed on both sides. Too close to call: it waits to be settled.</param>
+/// <param name="Says">In words.</param>
+public sealed record Finding(Part Part, Verdict Verdict, string Says);
+
+/// <summary>A finding with its corner.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Finding">The finding.</param>
+public sealed record SidedFinding(Side Side, Finding Finding);
+
+/// <summary>The benches as the readings of a job fill them.</summary>
+[Engine]
+public static class JobBenches
+{
+    /// <summary>The shoe bench of a corner.</summary>
+    /// <exception cref="InputException">Readings that contradict each other.</exception>
+    public static ShoeBenchAnswer Shoes(JobState state, Side side, bool newDrum, int? tryClicks, IReadOnlyList<Instrument> onHand)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var file = state.Corner(side);
+        return ShoeBench.Judge(file.Standing(), file.Shoes ?? ShoeFacts.None, state.Opened!.Sheet.Drum, newDrum, tryClicks, onHand);
+    }
+
+    /// <summary>The rotor bench of a corner.</summary>
+    /// <exception cref="InputException">Readings that contradict each other.</exception>
+    public static RotorBenchAnswer Rotor(JobState state, Side side, IReadOnlyList<Instrument> onHand)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var file = state.Corner(side);
+        return RotorBench.Judge(file.Standing(), file.Rotor ?? Facts(state), state.Opened!.Sheet.Rotor, side, onHand);
+    }
+
+    /// <summary>The pad bench of the axle.</summary>
+    /// <exception cref="InputException">Readings that contradict each other.</exception>
+    public static PadBenchAnswer Pads(JobState state, IReadOnlyList<Instrument> onHand)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Select(r => new SidedReading(s, r)))], state.PadFacts ?? PadFacts.None with { OdometerKm = state.Opened!.OdometerKm }, state.Opened!.Sheet.Pads, onHand);
+    }
+
+    /// <summary>Rotor facts before anyone wrote any: as many studs as the sheet has wheel nuts.</summary>
+    internal static RotorFacts Facts(JobState state)
+    {
+        return RotorFacts.None with { Studs = Math.Clamp(state.Opened!.Sheet.Line(Torque.FastenerRole.Wheel)?.PerCorner ?? 5, 3, 10) };
+    }
+}
+
+/// <summary>The parts of a corner that stay only when they pass.</summary>
+internal static class JobParts
+{
+    /// <summary>Pads and rotor, from the bench where it was used, else from the figures of the measuring step.</summary>
+    public static List<PartVerdict> PadsAndRotor(JobState state, Side side, IReadOnlyList<LimitVerdict> measured)
+    {
+        List<PartVerdict> parts = [];
+        if (!state.Setup.Rotors)
+        {
+            var bench = Try(() => JobBenches.Rotor(state, side, state.Instruments));
+            if (bench is { Thickness: { } t, Ruling: { } ruling })
+            {
+                var fate = ruling.Fate;
+                if (fate is RotorFate.CleanHub or RotorFate.ReIndex) parts.Add(new(Part.HubFace, Verdict.Outside, $"{ruling.Says} {string.Join(" ", ruling.Because)}", []));
+                else parts.Add(new(Part.Rotor, ruling.Verdict, $"Rotor: {ruling.Says} {string.Join(" ", ruling.Because)}", t.SettledBy));
+            }
+            else if (measured.FirstOrDefault(v => v.What.StartsWith("Rotor", StringComparison.Ordinal)) is { } rotor)
+            {
+                parts.Add(Of(Part.Rotor, rotor, state, InstrumentUse.Outside));
+            }
+        }
+
+        if (!state.Setup.PadsNew)
+        {
+            var bench = Try(() => JobBenches.Pads(state, state.Instruments));
+            if (bench?.Pads is { } pads && pads.Pads.Any(p => p.Side == side))
+            {
+                var thin = pads.Pads.Where(p => p.Side == side).MinBy(p => p.Thinnest.Millimeters)!;
+                parts.Add(new(Part.Pads, thin.Minimum.Verdict, Say("Pads", thin.Minimum), pads.Thinnest == thin ? pads.SettledBy : []));
+            }
+            else if (measured.Where(v => v.What.Contains("lining", StringComparison.Ordinal)).MinBy(v => v.Value.Millimeters) is { } lining)
+            {
+                parts.Add(Of(Part.Pads, lining, state, InstrumentUse.Outside));
+            }
+        }
+
+        return parts;
+    }
+
+    /// <summary>Drum and shoes, from the shoe bench.</summary>
+    public static List<PartVerdict> DrumAndShoes(JobState state, Side side)
+    {
+        List<PartVerdict> parts = [];
+        if (Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is not { } bench) return parts;
+        if (!state.Setup.Rotors && bench.Drum is { } drum)
+        {
+            parts.Add(drum.OutOfRoundVerdict.Verdict == Verdict.Outside && drum.Maximum.Verdict != Verdict.Outside
+                ? new(Part.Drum, Verdict.Outside, $"Drum {Figure.Of(drum.OutOfRound.Millimeters, 3)} mm out of round, limit {Figure.Of(drum.OutOfRoundLimit.Millimeters, 3)}: not passed.", [])
+                : new(Part.Drum, drum.Maximum.Verdict, Say("Drum", drum.Maximum), drum.SettledBy));
+        }
+
+        if (!state.Setup.ShoesNew && bench.Shoes is { } shoes)
+            parts.Add(new(Part.Shoes, shoes.Verdict, $"Shoes: {shoes.Reasons.Lines[^1].Result}", shoes.SettledBy));
+        return parts;
+    }
+
+    public static List<PartVerdict> Known(JobState state, Side side) =>
+    [
+        .. state.Car.Get(Corner.Judged, side) == Done.Yes ? PadsAndRotor(state, side, state.Corner(side).Verdicts) : [],
+        .. state.Car.Get(Corner.ShoesJudged, side) == Done.Yes ? DrumAndShoes(state, side) : [],
+    ];
+
+    /// <summary>Findings of these verdicts: what did not pass, and what is in doubt.</summary>
+    public static List<Finding> Findings(IEnumerable<PartVerdict> parts) => [.. parts.Where(p => p.Verdict != Verdict.Inside).Select(p => new Finding(p.Part, p.Verdict, p.Says))];
+
+    public static T? Try<T>(Func<T> judge) where T : class
+    {
+        try
+        {
+            return judge();
+        }
+        catch (InputException)
+        {
+            // Stored readings that contradict each other judge nothing; the bench itself says which.
+            return null;
+        }
+    }
+
+    private static PartVerdict Of(Part part, LimitVerdict v, JobState state, InstrumentUse use)
+    {
+        var name = v.Reasons.Lines[0].Result;
+        var used = state.Instruments.FirstOrDefault(i => name.EndsWith(i.Name, StringComparison.Ordinal)) ?? InstrumentCatalogue.Defaults[0];
+        var point = new MeasuredPoint<int>(0, v.Value.Millimeters, used, 1, 0, UncertaintyBudget.Of(used));
+        return new(part, v.Verdict, Say(part == Part.Rotor ? "Rotor" : "Pads", v), Settling.Of(v, point, use, state.Instruments));
+    }
+
+    private static string Say(string part, LimitVerdict v)
+    {
+        var figures = $"{Figure.Of(v.Value.Millimeters)} mm, {(v.Kind == LimitKind.Minimum ? "least" : "most")} {Figure.Of(v.Limit.Millimeters)}";
+        return $"{part} {figures}: {v.Verdict switch { Verdict.Inside => "inside", Verdict.Outside => "outside, renewed on both sides", _ => "too close to call, not passed" }}.";
+    }
+}
+
+/// <summary>What earlier jobs on the same vehicle remember.</summary>
+public static class VehicleHistory
+{
+    /// <summary>Which way loosened the star wheel of a corner, from the latest job that noted it; null when none did.</summary>
+    public static StarWheelNoted? StarWheel(IEnumerable<JobState> jobs, Side side) =>
+        jobs.SelectMany(j => j.Standing).Where(e => e.Event is StarWheelNoted n && n.Side == side).OrderBy(e => e.RecordedAt).LastOrDefault()?.Event as StarWheelNoted;
+
+    /// <summary>Lining against distance since the last new pads, oldest first. The new thickness counts as a point.</summary>
+    public static IReadOnlyList<WearPoint> PadWear(IEnumerable<JobState> jobs)
+    {
+        List<WearPoint> points = [];
+        foreach (var job in jobs.Where(j => j.Opened is not null).OrderBy(j => j.Opened!.OdometerKm))
+        {
+            var sheet = job.Opened!.Sheet.Pads;
+            if (Sides.Both.All(s => job.Car.Get(Corner.Pads, s) == PadState.New))
+            {
+                var fresh = UnitsNet.Length.FromMillimeters(Math.Min(sheet.NewInnerTotal.Millimeters, sheet.NewOuterTotal.Millimeters)) - sheet.Backing;
+                points = [new(job.Opened.OdometerKm, fresh)];
+            }
+            else if (Sides.Both.SelectMany(s => job.Corner(s).Verdicts).Where(v => v.What.Contains("lining", StringComparison.Ordinal)).MinBy(v => v.Value.Millimeters) is { } thin)
+            {
+                points.Add(new(job.Opened.OdometerKm, thin.Value));
+            }
+        }
+
+        return points;
+    }
+}

@@ -1,0 +1,133 @@
+using System.Text;
+using PatientPawl.Core;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Shoes;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Data;
+using PatientPawl.StandIns;
+using PatientPawl.Web.Jobs;
+using PatientPawl.Web.Workshop;
+using UnitsNet;
+
+namespace PatientPawl.Web.Measuring;
+
+/// <summary>An instrument with whether its calibration still runs.</summary>
+public sealed record InstrumentInUse(Instrument Instrument, bool InDate);
+
+/// <summary>Pasted readings.</summary>
+public sealed record CsvText(string Text);
+
+/// <summary>Readings to write out.</summary>
+public sealed record ReadingsOut(IReadOnlyList<ReadingIn> Readings);
+
+/// <summary>A press of the stand-in gauge's data button.</summary>
+public sealed record GaugePress(string InstrumentId, Length Size, Length Noise, GaugeUnit Unit);
+
+public sealed record TakeReadings(Guid EventId, DateTimeOffset OccurredAt, Side Side, IReadOnlyList<ReadingIn> Readings) : ICommand;
+public sealed record StrikeReading(Guid EventId, DateTimeOffset OccurredAt, Guid ReadingId, string Reason) : ICommand;
+public sealed record LookAtShoes(Guid EventId, DateTimeOffset OccurredAt, Side Side, ShoeFacts Facts) : ICommand;
+public sealed record LookAtRotor(Guid EventId, DateTimeOffset OccurredAt, Side Side, RotorFacts Facts) : ICommand;
+public sealed record LookAtPads(Guid EventId, DateTimeOffset OccurredAt, PadFacts Facts) : ICommand;
+public sealed record NoteStarWheel(Guid EventId, DateTimeOffset OccurredAt, Side Side, WheelWay Loosens, int HoleAt) : ICommand;
+
+/// <summary>A reading of a job; struck ones say why.</summary>
+public sealed record JobReading(Side Side, PointReading Reading, string? StruckBecause);
+
+/// <summary>The benches of a job: its readings, what is known beside them, and what the vehicle remembers.</summary>
+public sealed record JobBenchView(
+    IReadOnlyList<JobReading> Readings, ShoeFacts LeftShoes, ShoeFacts RightShoes, RotorFacts LeftRotor, RotorFacts RightRotor, PadFacts Pads, SidesVerdict? Sides, bool NewRotors,
+    StarWheelNoted? LeftWheel, StarWheelNoted? RightWheel, DrumSpec? Drum, RotorSpec Rotor, PadSpec PadSpec);
+
+internal static class MeasuringEndpoints
+{
+    public static void MapMeasuring(this RouteGroupBuilder api)
+    {
+        Instruments(api);
+        Csv(api);
+        Gauge(api);
+        var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
+        jobs.MapGet("/benches", (Guid id, EventStore events) => TypedResults.Ok(View(events.State(id), events)));
+        jobs.MapGet("/readings.csv", (Guid id, EventStore events) =>
+        {
+            var state = events.State(id);
+            return TypedResults.File(Encoding.UTF8.GetBytes(ReadingsCsv.Write(Core.Sides.Both.SelectMany(s => state.Corner(s).Standing()))), "text/csv", $"readings-{id}.csv");
+        });
+        jobs.MapPost("/readings", (Guid id, TakeReadings c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, library, clock), ReadingIn.Today(clock)))));
+        jobs.MapPost("/readings/strike", (Guid id, StrikeReading c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Strike(s, c.ReadingId, c.Reason))));
+        jobs.MapPost("/shoes-looked", (Guid id, LookAtShoes c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtShoes(s, c.Side, c.Facts))));
+        jobs.MapPost("/rotor-looked", (Guid id, LookAtRotor c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtRotor(s, c.Side, c.Facts))));
+        jobs.MapPost("/pads-looked", (Guid id, LookAtPads c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtPads(s, c.Facts))));
+        jobs.MapPost("/star-wheel", (Guid id, NoteStarWheel c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NoteStarWheel(s, c.Side, c.Loosens, c.HoleAt))));
+    }
+
+    private static void Instruments(RouteGroupBuilder api)
+    {
+        api.MapGet("/workshop/instruments", (Library library, TimeProvider clock) => TypedResults.Ok(List(library, clock)));
+        api.MapPut("/workshop/instruments", (IReadOnlyList<Instrument> instruments, HttpContext http, Library library, TimeProvider clock) =>
+        {
+            http.RequireLead();
+            if (instruments.Count is 0 or > 200) throw new InputException(new InputError("instruments", Figure.Of(instruments.Count), "1 to 200", "A workshop keeps from 1 to 200 instruments."));
+            foreach (var i in instruments) i.Checked();
+            if (instruments.GroupBy(i => i.Id, StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1) is { } twice)
+                throw new InputException(new InputError("id", twice.Key, "each name once", $"Two instruments are called {twice.Key}."));
+            library.SetInstruments(instruments);
+            return TypedResults.Ok(List(library, clock));
+        }).RequireAuthorization();
+    }
+
+    private static List<InstrumentInUse> List(Library library, TimeProvider clock) => [.. library.Instruments().Select(i => new InstrumentInUse(i, i.InDate(ReadingIn.Today(clock))))];
+
+    private static void Csv(RouteGroupBuilder api)
+    {
+        api.MapPost("/readings/csv/read", (CsvText c, Library library, TimeProvider clock) => TypedResults.Ok(ReadingsCsv.Read(c.Text, library.Instruments(), clock.GetLocalNow())));
+        api.MapPost("/readings/csv/write", (ReadingsOut r, Library library, TimeProvider clock) => TypedResults.Text(ReadingsCsv.Write(ReadingIn.Resolve(r.Readings, library, clock)), "text/csv"));
+    }
+
+    private static void Gauge(RouteGroupBuilder api)
+    {
+        api.MapPost("/gauge/{bench:guid}/press", (Guid bench, GaugePress p, Gauges gauges, Library library) =>
+            TypedResults.Ok(gauges.For(bench, InstrumentCatalogue.Get(library.Instruments(), p.InstrumentId)).Press(new(p.Size, p.Noise, p.Unit))));
+        // Server-sent events: the page listens as it would to a gauge with a cable.
+        api.MapGet("/gauge/{bench:guid}/readings", (Guid bench, string instrumentId, Gauges gauges, Library library, CancellationToken gone) =>
+            TypedResults.ServerSentEvents(gauges.For(bench, InstrumentCatalogue.Get(library.Instruments(), instrumentId)).ReadingsAsync(gone), eventType: "reading"));
+    }
+
+    private static JobBenchView View(JobState state, EventStore events)
+    {
+        var opened = state.Opened!;
+        var earlier = events.OnVehicle(opened.Vehicle.Plate);
+        ClearanceVerdict? Clearance(Side side)
+        {
+            try
+            {
+                return JobBenches.Shoes(state, side, state.Setup.Rotors, null, state.Instruments).Clearance;
+            }
+            catch (InputException)
+            {
+                // The bench of that side says which figure is wrong.
+                return null;
+            }
+        }
+
+        var history = VehicleHistory.PadWear(earlier.Where(j => j.Opened!.OdometerKm < opened.OdometerKm));
+        var pads = state.PadFacts ?? PadFacts.None with { OdometerKm = opened.OdometerKm };
+        return new(
+            [.. Core.Sides.Both.SelectMany(s => state.Corner(s).Readings.Select(r => new JobReading(s, r, state.Corner(s).Struck.GetValueOrDefault(r.Id))))],
+            state.Corner(Side.Left).Shoes ?? ShoeFacts.None, state.Corner(Side.Right).Shoes ?? ShoeFacts.None, RotorFactsOf(state, Side.Left), RotorFactsOf(state, Side.Right),
+            pads.History.Count > 0 ? pads : pads with { History = history },
+            Clearance(Side.Left) is { } left && Clearance(Side.Right) is { } right ? SidesCompared.Judge(left, right) : null, state.Setup.Rotors,
+            VehicleHistory.StarWheel(earlier, Side.Left), VehicleHistory.StarWheel(earlier, Side.Right), opened.Sheet.Drum, opened.Sheet.Rotor, opened.Sheet.Pads);
+    }
+
+    private static RotorFacts RotorFactsOf(JobState state, Side side) => state.Corner(side).Rotor
+        ?? RotorFacts.None with { Studs = Math.Clamp(state.Opened!.Sheet.Line(Core.Torque.FastenerRole.Wheel)?.PerCorner ?? 5, 3, 10) };
+}
