@@ -5,13 +5,9 @@ using System.Text.Json.Nodes;
 namespace PatientPawl.Web.Tests;
 
 /// <summary>The quick benches as anyone may call them: pure, with no job and no sign-in.</summary>
-public sealed class BenchTests : IAsyncLifetime
+public sealed class BenchTests(DemoShop demo) : IClassFixture<DemoShop>
 {
-    private Workshop _shop = null!;
-
-    public async Task InitializeAsync() => _shop = await Workshop.Open();
-
-    public async Task DisposeAsync() => await _shop.DisposeAsync();
+    private readonly Workshop _shop = demo.Shop;
 
     private async Task<JsonNode> Ask(string bench, object body)
     {
@@ -68,16 +64,9 @@ public sealed class BenchTests : IAsyncLifetime
     [Fact]
     public async Task Shoes_with_the_stamping_read_and_the_verdict_reasoned_line_by_line()
     {
-        var readings = new[] { 0, 45, 90, 135 }.SelectMany(d => new[] { new { directionDeg = d, depth = "open-edge", diameterMm = 190.84 }, new { directionDeg = d, depth = "near-floor", diameterMm = 190.84 } });
-        var answer = await Ask("shoes", new
-        {
-            drum = new { readings, instrumentId = "bore-micrometer", drumCelsius = (double?)null, gaugeCelsius = (double?)null, differenceDoubtKelvin = 0 },
-            stamp = "MAX 7.52 IN",
-            maximumMm = (double?)null,
-            outOfRoundLimitMm = (double?)null,
-            shoes = new { overShoesMm = 190.12, anchorDistanceMm = 80, adjusterDistanceMm = 80, pitchMm = 1.25, teeth = 25, leftRightPair = false, clicksLeft = (int?)null, after = (object?)null },
-            sheet = new { targetLowMm = (double?)null, targetHighMm = (double?)null, lockAndBackOff = 6 },
-        });
+        var readings = new[] { "open-edge", "near-floor" }.SelectMany(p => new[] { 0, 45, 90, 135 }.Select(d => MeasuringTests.Reading("drum-diameter", p, d, 190.84, "bore-micrometer")))
+            .Append(MeasuringTests.Reading("over-shoes", "now", null, 190.12, "bore-micrometer", outside: true)).ToArray();
+        var answer = await Ask("shoes", new JsonObject { ["readings"] = new JsonArray(readings), ["facts"] = MeasuringTests.ShoeFacts("MAX 7.52 IN"), ["spec"] = MeasuringTests.DrumSpec(), ["newDrum"] = false, ["tryClicks"] = null });
         answer["stamp"]!["understood"]!.ToString().ShouldContain("191.01 mm");
         answer["drum"]!["maximum"]!["verdict"]!.ToString().ShouldBe("inside");
         ((int)answer["clearance"]!["clicks"]!).ShouldBe(10);

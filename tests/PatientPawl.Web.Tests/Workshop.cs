@@ -10,6 +10,16 @@ using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Tests;
 
+/// <summary>A demo workshop that the tests of a class share: filling one takes seconds.</summary>
+public sealed class DemoShop : IAsyncLifetime
+{
+    public Workshop Shop { get; private set; } = null!;
+
+    public async Task InitializeAsync() => Shop = await Workshop.Open();
+
+    public async Task DisposeAsync() => await Shop.DisposeAsync();
+}
+
 /// <summary>A running workshop with a database of its own, thrown away at the end.</summary>
 public sealed class Workshop : IAsyncDisposable
 {

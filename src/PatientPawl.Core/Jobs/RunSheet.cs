@@ -220,8 +220,8 @@ public static class RunSheets
         return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
-            BenchesOf(state, type.Id), step.Side is { } side && type.Id == "measured" ? PrefilledFor(state, side) : [],
-            step.Side is { } corner ? type.Id switch { "verdict-settled" => JobParts.Known(state, corner), "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
+            BenchesOf(state, type.Id, step.Side), step.Side is { } side && type.Id == "measured" ? PrefilledFor(state, side) : [],
+            step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
             step.Side is { } wheel ? state.Corner(wheel).StarWheel : null);
     }
@@ -239,11 +239,12 @@ public static class RunSheets
         return list;
     }
 
-    private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId) => stepId switch
+    private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId, Side? side) => stepId switch
     {
         "measured" => [BenchKind.Rotor, BenchKind.Pads],
         "star-wheel-backed" or "shoes-measured" or "shoes-set" or "new-shoes-set" => [BenchKind.Shoes],
-        "verdict-settled" => state.Setup.HatOpen ? [BenchKind.Rotor, BenchKind.Shoes] : [BenchKind.Rotor, BenchKind.Pads],
+        "verdict-settled" when side is { } s =>
+            [.. JobParts.Known(state, s).Where(p => p.Verdict != Verdict.Inside).Select(p => p.Part switch { Part.Drum or Part.Shoes => BenchKind.Shoes, Part.Pads => BenchKind.Pads, _ => BenchKind.Rotor }).Distinct()],
         _ => [],
     };
 

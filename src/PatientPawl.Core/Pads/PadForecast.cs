@@ -99,6 +99,8 @@ public static class PadForecast
         double g = t * t * s * s, a2 = b * b - g / sxx, a1 = b * (y0 - m), a0 = (y0 - m) * (y0 - m) - g / n;
         var root = a1 * a1 - a2 * a0;
         int Km(double x) => (int)Math.Round(Math.Clamp(x + x0 - now, 0, 2000) * 1000);
+        // An exact line has no band: its rounding must not make one vanish.
+        if (root < 0 && root > -1e-9 * a1 * a1) root = 0;
         if (b >= 0 || root < 0) return (null, null);
         // When the slope itself could be flat there is no far end.
         if (a2 <= 0) return (a2 == 0 ? null : Km((-a1 + Math.Sqrt(root)) / a2 > (-a1 - Math.Sqrt(root)) / a2 ? (-a1 + Math.Sqrt(root)) / a2 : (-a1 - Math.Sqrt(root)) / a2), null);

@@ -67,7 +67,7 @@ public static class RotorThickness
         var varied = LimitJudgement.Against("Thickness variation", L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null);
         var after = smallest.Mm - 2 * (sheet.CleanUp ?? DefaultCleanUp).Millimeters;
         var machineTo = sheet.Minimum + MachiningReserve;
-        var machine = new RoomToMachine(after >= machineTo.Millimeters, machineTo, L(after));
+        var machine = new RoomToMachine(after >= machineTo.Millimeters - 1e-9, machineTo, L(after));
 
         List<string> notes = [];
         if (points.Count is not (4 or 8 or 12)) notes.Add($"{points.Count} points: 4, 8 or 12 round the ring are usual.");

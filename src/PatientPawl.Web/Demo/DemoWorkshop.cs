@@ -94,11 +94,9 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             .Look(DemoLooks.Motor).Route(ServiceRoute.ScanTool).Until("bracket-torqued", Side.Left).SignOne(new(Length.FromMillimeters(50), Angle.Zero));
         Job("GNT 118", "Tor", 1, 45_900, "Parking brake weak, meals round", JobScope.Shoes, 2.6, new(9.9, 10.3, 9.06, 13.6), new(10.0, 10.5, 9.08, 13.2))
             .Look(DemoLooks.Hat).Until("measured", Side.Left)
-            .Rotor(Side.Left, [9.11, 9.09, 9.08, 9.06, 9.07, 9.09, 9.1, 9.11], [0, 0.01, 0.02, 0.03, 0.03, 0.02, 0.01, 0, -0.02, -0.02, -0.02, -0.01]).Pads(Side.Left, 4.6, 4.4, 5.0, 4.9).Pads(Side.Right, 4.8, 4.7, 5.1, 5.0)
+            .Rotor(Side.Left, [9.07, 9.07, 9.07, 9.06, 9.06, 9.07, 9.07, 9.07], [0, 0.01, 0.02, 0.03, 0.03, 0.02, 0.01, 0, -0.02, -0.02, -0.02, -0.01]).Pads(Side.Left, 4.6, 4.4, 5.0, 4.9).Pads(Side.Right, 4.8, 4.7, 5.1, 5.0)
             .Until("shoes-measured", Side.Left)
             .Drum(Side.Left, [190.90, 190.94, 190.96, 190.92, 190.84, 190.88, 190.92, 190.86], [2.1, 2.4, 1.9, 2.2, 2.5, 2.0], 190.1)
-            .Until("shoes-measured", Side.Right)
-            .Drum(Side.Right, [190.62, 190.66, 190.70, 190.64, 190.58, 190.60, 190.64, 190.60], [2.3, 2.5, 2.2, 2.2, 2.6, 2.1], 190.05)
             .Until("verdict-settled", Side.Left);
     }
 }

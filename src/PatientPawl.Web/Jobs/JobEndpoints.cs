@@ -50,7 +50,7 @@ internal static class JobEndpoints
 
     public static void MapJobs(this RouteGroupBuilder api)
     {
-        api.MapGet("/board", (EventStore events) => TypedResults.Ok(events.Board())).RequireAuthorization();
+        api.MapGet("/board", (EventStore events) => TypedResults.Ok(DueOnce(events.Board()))).RequireAuthorization();
 
         var jobs = api.MapGroup("/jobs").RequireAuthorization();
         jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, Library library) =>
@@ -107,6 +107,10 @@ internal static class JobEndpoints
         });
         jobs.MapPost("/import", (JobFile file, EventStore events) => TypedResults.Ok(Import(file, events)));
     }
+
+    // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
+    private static List<BoardCard> DueOnce(IReadOnlyList<BoardCard> cards) =>
+        [.. cards.Select(c => cards.Any(o => o.Vehicle.Plate == c.Vehicle.Plate && o.Number > c.Number) ? c with { RetorqueFromKm = null } : c)];
 
     // The framework reads enumerations in an address by their C# names; the open formats write them small.
     internal static Side? SideOf(string? word) => word switch

@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
@@ -97,8 +98,29 @@ internal static class MeasuringEndpoints
         api.MapPost("/gauge/{bench:guid}/press", (Guid bench, GaugePress p, Gauges gauges, Library library) =>
             TypedResults.Ok(gauges.For(bench, InstrumentCatalogue.Get(library.Instruments(), p.InstrumentId)).Press(new(p.Size, p.Noise, p.Unit))));
         // Server-sent events: the page listens as it would to a gauge with a cable.
-        api.MapGet("/gauge/{bench:guid}/readings", (Guid bench, string instrumentId, Gauges gauges, Library library, CancellationToken gone) =>
-            TypedResults.ServerSentEvents(gauges.For(bench, InstrumentCatalogue.Get(library.Instruments(), instrumentId)).ReadingsAsync(gone), eventType: "reading"));
+        api.MapGet("/gauge/{bench:guid}/readings", async (Guid bench, string instrumentId, Gauges gauges, Library library, HttpResponse response, IHostApplicationLifetime host, CancellationToken gone) =>
+        {
+            var gauge = gauges.For(bench, InstrumentCatalogue.Get(library.Instruments(), instrumentId));
+            // A listener must not keep the server from stopping.
+            using var over = CancellationTokenSource.CreateLinkedTokenSource(gone, host.ApplicationStopping);
+            response.ContentType = "text/event-stream";
+            response.Headers.CacheControl = "no-store";
+            try
+            {
+                var readings = gauge.ReadingsAsync(over.Token);
+                await response.WriteAsync(": listening\n\n", over.Token);
+                await response.Body.FlushAsync(over.Token);
+                await foreach (var reading in readings)
+                {
+                    await response.WriteAsync($"event: reading\ndata: {JsonSerializer.Serialize(reading, PawlJson.Options)}\n\n", over.Token);
+                    await response.Body.FlushAsync(over.Token);
+                }
+            }
+            catch (OperationCanceledException)
+            {
+                // The page was closed, or the server stops.
+            }
+        }).Produces<GaugeReading>(StatusCodes.Status200OK, "text/event-stream");
     }
 
     private static JobBenchView View(JobState state, EventStore events)

@@ -88,7 +88,7 @@ internal static class ReadingsCsv
     private static ReadingIn Line(Func<string, string?> field, char separator, IReadOnlyList<Instrument> instruments, DateTimeOffset now)
     {
         var word = field("measurand") ?? "";
-        var card = MeasurandCatalogue.All.FirstOrDefault(c => Kebab(c.Measurand) == word.ToLowerInvariant())
+        var card = MeasurandCatalogue.All.FirstOrDefault(c => string.Equals(Kebab(c.Measurand), word, StringComparison.OrdinalIgnoreCase))
             ?? throw Wrong("measurand", word, string.Join(", ", MeasurandCatalogue.All.Select(c => Kebab(c.Measurand))), $"\"{Figure.Shorten(word)}\" is not something measured here.");
         double? Number(string name)
         {

@@ -21,7 +21,7 @@ internal sealed class Bench
     public static SpecSheet Sheet(bool bracketTorque = true) => new("T-1", "Test sheet", "Made up for tests", Architecture.CableScrew,
         new(Mm(38), 1, Mm(0.8), Mm(1.5), null, null, false, 4), new(Mm(15), Mm(15), Mm(5.5), null), new(Mm(10), Mm(8), true, false),
         new(Volume.FromMilliliters(75), Volume.FromMilliliters(20)), null,
-        [.. new[] { Line(FastenerRole.SlidePin, 2, 31), Line(FastenerRole.Wheel, 4, 110) }, .. bracketTorque ? [Line(FastenerRole.Bracket, 2, 90)] : Array.Empty<TorqueLine>()]);
+        [.. new[] { Line(FastenerRole.SlidePin, 2, 31), Line(FastenerRole.Wheel, 4, 110), Line(FastenerRole.RotorScrew, 1, 8) }, .. bracketTorque ? [Line(FastenerRole.Bracket, 2, 90)] : Array.Empty<TorqueLine>()]);
 
     public static Wrench Wrench(double max = 200) => new("W", "Test", TorqueQuantity.FromNewtonMeters(max), TorqueQuantity.FromNewtonMeters(0.5), Mm(400), WrenchType.Setting, new(2027, 1, 1));
 
@@ -57,7 +57,7 @@ internal sealed class Bench
         while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side))
         {
             if (now.Role is null) Do(s => JobRules.Click(s, Click(now, level), true));
-            else Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role == FastenerRole.SlidePin ? 60 : 200), null, TorqueUnit.Nm, null, null, null), new(2026, 11, 25)));
+            else Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin => 60, FastenerRole.RotorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, null, null, null), new(2026, 11, 25)));
         }
 
         return this;

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Workshop;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
@@ -114,8 +115,9 @@ public class ScreensTests
         job.State.Corner(Side.Left).Verdicts.Single(v => v.What.StartsWith("Rotor")).Verdict.ShouldBe(Verdict.TooCloseToCall);
         var card = BoardCard.Of(Guid.Empty, job.State);
         card.Left.Undecided.ShouldBeTrue();
-        card.Left.Says.ShouldBe("rotor too close");
-        JobRecord.Of(job.State).Advice.ShouldContain(a => a.Contains("is not passed"));
+        card.Left.Says.ShouldBe("rotor too close to call");
+        (card.Status, card.Headline).ShouldBe((BoardStatus.Waits, "a rotor verdict"));
+        JobRecord.Of(job.State).Advice.ShouldContain(a => a.Contains("too close to call"));
     }
 
     [Fact]
@@ -193,8 +195,8 @@ public class ScreensTests
     [Fact]
     public void A_torque_the_sheet_does_not_have_is_entered_by_hand_with_its_unit()
     {
-        var job = new Bench().Open(JobScope.PadsAndRotors).LookOver().Identify();
-        // The test sheet has no rotor screw.
+        var sheet = Bench.Sheet() with { Torques = [.. Bench.Sheet().Torques.Where(t => t.Role != FastenerRole.RotorScrew)] };
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.PadsAndRotors, sheet, HouseRules.Default)).LookOver().Identify();
         job.Until("rotor-screws-torqued", Side.Left);
         var step = new StepKey("rotor-screws-torqued", Side.Left);
         var none = new SignTorque(step, 1, Bench.Wrench(25), null, TorqueUnit.Nm, null, null, null);

@@ -21,7 +21,17 @@ const QuickRetract = lazy(() =>
 const QuickTorque = lazy(() =>
   import("../features/torque/QuickTorque").then((m) => ({ default: m.QuickTorque })),
 );
-const ShoeBench = lazy(() => import("../features/shoes/ShoeBench").then((m) => ({ default: m.ShoeBench })));
+const QuickShoes = lazy(() => import("../features/shoes/ShoeBench").then((m) => ({ default: m.QuickShoes })));
+const JobShoes = lazy(() => import("../features/shoes/ShoeBench").then((m) => ({ default: m.JobShoes })));
+const QuickRotor = lazy(() =>
+  import("../features/rotors/RotorBench").then((m) => ({ default: m.QuickRotor })),
+);
+const JobRotor = lazy(() => import("../features/rotors/RotorBench").then((m) => ({ default: m.JobRotor })));
+const QuickPads = lazy(() => import("../features/pads/PadBench").then((m) => ({ default: m.QuickPads })));
+const JobPads = lazy(() => import("../features/pads/PadBench").then((m) => ({ default: m.JobPads })));
+const InstrumentsPage = lazy(() =>
+  import("../features/measuring/InstrumentsPage").then((m) => ({ default: m.InstrumentsPage })),
+);
 const HouseRules = lazy(() =>
   import("../features/workshop/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -53,12 +63,18 @@ export function App() {
             <Route index element={<RunSheetPage />} />
             <Route path="look/:side" element={<LookPage />} />
             <Route path="retract/:side" element={<RetractPage />} />
+            <Route path="shoes/:side" element={<JobShoes />} />
+            <Route path="rotor/:side" element={<JobRotor />} />
+            <Route path="pads" element={<JobPads />} />
             <Route path="record" element={<RecordPage />} />
           </Route>
           <Route path="/bench/retract" element={<QuickRetract />} />
           <Route path="/bench/torque" element={<QuickTorque />} />
-          <Route path="/bench/shoes" element={<ShoeBench />} />
+          <Route path="/bench/shoes" element={<QuickShoes />} />
+          <Route path="/bench/rotor" element={<QuickRotor />} />
+          <Route path="/bench/pads" element={<QuickPads />} />
           <Route path="/workshop" element={guarded(<WorkshopPage />)} />
+          <Route path="/workshop/instruments" element={guarded(<InstrumentsPage />)} />
           <Route path="/workshop/house-rules" element={guarded(<HouseRules />)} />
           <Route path="/sources" element={<SourcesPage />} />
           <Route

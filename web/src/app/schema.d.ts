@@ -620,11 +620,342 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ShoesAnswer"];
+                        "application/json": components["schemas"]["ShoeBenchAnswer"];
                     };
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/rotor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RotorRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RotorBenchAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/speck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SpeckRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpeckVerdict"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/pads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PadsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PadBenchAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InstrumentInUse"][];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Instrument"][];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InstrumentInUse"][];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/csv/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CsvText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CsvRead"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/csv/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReadingsOut"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/{bench}/press": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    bench: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GaugePress"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GaugeReading"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/{bench}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    instrumentId: string;
+                };
+                header?: never;
+                path: {
+                    bench: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["GaugeReading"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -738,6 +1069,324 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobBenchView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeReadings"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/readings/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StrikeReading"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/shoes-looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookAtShoes"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/rotor-looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookAtRotor"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pads-looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookAtPads"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/star-wheel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NoteStarWheel"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1427,6 +2076,11 @@ export interface components {
             /** @description Its name where room is short. */
             short: string;
         };
+        /**
+         * @description A bench.
+         * @enum {unknown}
+         */
+        BenchKind: "shoes" | "rotor" | "pads";
         /** @description One car on the board. */
         BoardCard: {
             /**
@@ -1498,11 +2152,24 @@ export interface components {
          * @enum {unknown}
          */
         BoardStatus: "not-started" | "in-hand" | "waits" | "finished";
+        /**
+         * @description Where the caliper sits.
+         * @enum {unknown}
+         */
+        CaliperPlace: "behind-axle" | "ahead-of-axle";
         Catalogue: {
             looks: components["schemas"]["LookCard"][];
             architectures: components["schemas"]["ArchitectureCard"][];
             lookOver: components["schemas"]["LookOverQuestion"][];
-            instruments: components["schemas"]["Instrument"][];
+            measurands: components["schemas"]["MeasurandCard"][];
+        };
+        /** @description An answer to a cause's check. */
+        CauseChecked: {
+            /** @description The cause. */
+            causeId: string;
+            side: null | components["schemas"]["Side"];
+            /** @description What it showed. */
+            answer: components["schemas"]["CheckAnswer"];
         };
         /** @description A caution that stands at the step where it matters. */
         Caution: {
@@ -1513,16 +2180,11 @@ export interface components {
             /** @description True when it can hurt and the acknowledgement is recorded. */
             mustAcknowledge: boolean;
         };
-        /** @description What the sheet says of the clearance, in mm of diameter. */
-        ClearanceSheet: {
-            targetLowMm: null | components["schemas"]["Length"];
-            targetHighMm: null | components["schemas"]["Length"];
-            /**
-             * Format: int32
-             * @description Clicks back from lock under the count school; null when it is not used.
-             */
-            lockAndBackOff: null | number;
-        };
+        /**
+         * @description What a check showed.
+         * @enum {unknown}
+         */
+        CheckAnswer: "not-made" | "confirms" | "rules-out";
         /** @description Shoe clearance judged, and the clicks to the target. */
         ClearanceVerdict: {
             /** @description Diametral clearance now: smallest drum diameter minus the largest over the shoes. */
@@ -1606,12 +2268,37 @@ export interface components {
             stopEventId: null | string;
             room: null | components["schemas"]["RoomResult"];
         };
+        /**
+         * @description Cracks in a rotor.
+         * @enum {unknown}
+         */
+        Cracks: "not-looked" | "none" | "crazing" | "to-edge-or-hat";
         /** @description A crowfoot or offset spanner on the square drive. */
         Crowfoot: {
             /** @description Drive to bolt centre, 0 to 500 mm. */
             extensionMm: components["schemas"]["Length"];
             /** @description 0 in line and lengthening, 90 across, 180 folded back. */
             angleFromInLineDeg: components["schemas"]["Angle"];
+        };
+        CsvLine: {
+            /** Format: int32 */
+            line: number;
+            taken: boolean;
+            says: string;
+        };
+        CsvRead: {
+            readings: components["schemas"]["ReadingIn"][];
+            lines: components["schemas"]["CsvLine"][];
+        };
+        CsvText: {
+            text: string;
+        };
+        /** @description A point of the fitted curve. */
+        CurvePoint: {
+            /** @description Angle. */
+            angleDeg: components["schemas"]["Angle"];
+            /** @description Deflection there. */
+            deflectionMm: components["schemas"]["Length"];
         };
         /** @description A finished row. */
         DoneRow: {
@@ -1636,28 +2323,6 @@ export interface components {
             /** @description False when it can be lifted here. */
             liftedOnOwnBench: boolean;
         };
-        /** @description The drum as measured. */
-        Drum: {
-            /** @description At least two; the same point more than once counts as repeats. */
-            readings: components["schemas"]["DrumReading"][];
-            /** @description The instrument they were taken with. */
-            instrumentId: string;
-            /**
-             * Format: double
-             * @description The drum's temperature, -30 to 150 degrees C; null means 20.
-             */
-            drumCelsius: null | number;
-            /**
-             * Format: double
-             * @description The gauge's temperature, -30 to 60 degrees C; null means 20.
-             */
-            gaugeCelsius: null | number;
-            /**
-             * Format: double
-             * @description Half-width of the doubt of their difference, 0 to 50 K.
-             */
-            differenceDoubtKelvin: number;
-        };
         /**
          * @description Where along the drum's depth a diameter was taken.
          * @enum {unknown}
@@ -1671,10 +2336,42 @@ export interface components {
             depth: components["schemas"]["DrumDepth"];
             /** @description The reading, 50 to 500 mm. */
             diameterMm: components["schemas"]["Length"];
+            /** @description What it was taken with. */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Format: double
+             * @description The drum's temperature at this reading; null counts as the drum's own.
+             */
+            celsius?: null | number;
+        };
+        /** @description The drum in the hat and its shoes; null figures are not on the sheet. */
+        DrumSpec: {
+            nominalMm: null | components["schemas"]["Length"];
+            maximumMm: null | components["schemas"]["Length"];
+            outOfRoundLimitMm: null | components["schemas"]["Length"];
+            machineToMm: null | components["schemas"]["Length"];
+            minimumLiningMm: null | components["schemas"]["Length"];
+            targetLowMm: null | components["schemas"]["Length"];
+            targetHighMm: null | components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Clicks back from lock under the count school, 1 to 60.
+             */
+            lockAndBackOff: null | number;
+            anchorDistanceMm: null | components["schemas"]["Length"];
+            adjusterDistanceMm: null | components["schemas"]["Length"];
+            pitchMm: null | components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Teeth of the star wheel, 5 to 60.
+             */
+            teeth: null | number;
+            /** @description True when the adjuster has a left- and a right-hand thread. */
+            leftRightPair: boolean;
         };
         /** @description The drum judged against its maximum diameter. */
         DrumVerdict: {
-            /** @description Largest reading, corrected to 20 degrees C. */
+            /** @description The diameter that decides, corrected to 20 degrees C. */
             largestMm: components["schemas"]["Length"];
             /** @description Where it was found. */
             largestAt: components["schemas"]["DrumReading"];
@@ -1689,10 +2386,13 @@ export interface components {
             /** @description Its verdict. */
             outOfRoundVerdict: components["schemas"]["LimitVerdict"];
             taperMm: null | components["schemas"]["Length"];
+            ridgeMm: null | components["schemas"]["Length"];
             /** @description What the temperature correction took off the largest reading. */
             correctionMm: components["schemas"]["Length"];
             /** @description The verdict against the maximum diameter. */
             maximum: components["schemas"]["LimitVerdict"];
+            /** @description Whether it could be machined. */
+            machine: components["schemas"]["RoomToMachine"];
             /** @description The doubt, part by part. */
             budget: components["schemas"]["UncertaintyBudget"];
             /** @description What would settle it, when it is too close to call; empty otherwise. */
@@ -1723,11 +2423,104 @@ export interface components {
          * @enum {unknown}
          */
         FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel";
+        /** @description Something found that changes the job. */
+        Finding: {
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /** @description Outside: it is renewed on both sides. Too close to call: it waits to be settled. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In words. */
+            says: string;
+        };
         FirstLeadRequest: {
             workshop: string;
             name: string;
             pin: string;
         };
+        /** @description How long the pads last. */
+        ForecastVerdict: {
+            /**
+             * Format: int32
+             * @description Distance from the last point to the minimum; 0 when it is there already, null when it does not wear.
+             */
+            toMinimumKm: null | number;
+            /**
+             * Format: int32
+             * @description Low end of the 90 % band; null when there is none.
+             */
+            lowKm: null | number;
+            /**
+             * Format: int32
+             * @description High end; null when there is none, or it has no end.
+             */
+            highKm: null | number;
+            /** @description Wear a 1000 km. */
+            wearPerThousandKmMm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Chance that it lasts to the next inspection, 0 to 1; null when that cannot be said.
+             */
+            lastsToNext: null | number;
+            /** @description True when the class default was used. */
+            fromDefault: boolean;
+            /** @description In words. */
+            says: string;
+            /** @description The line: lining now and at the minimum, for drawing. */
+            line: components["schemas"]["WearPoint"][];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description The gap at one place of the lining. */
+        GapPoint: {
+            /** @description From the shoe's middle, positive toward the adjuster. */
+            thetaDeg: components["schemas"]["Angle"];
+            /** @description Radial gap there; negative where it rubs. */
+            gapMm: components["schemas"]["Length"];
+        };
+        /** @description The gap along a lining. */
+        GapVerdict: {
+            /** @description From the anchor end to the adjuster end. */
+            points: components["schemas"]["GapPoint"][];
+            /** @description The least gap. */
+            leastMm: components["schemas"]["Length"];
+            /** @description Where. */
+            leastAtDeg: components["schemas"]["Angle"];
+            /** @description The greatest gap. */
+            greatestMm: components["schemas"]["Length"];
+            contactDeg: null | components["schemas"]["Angle"];
+            /**
+             * Format: double
+             * @description The same as a share of the lining, 0 to 1.
+             */
+            contactShare: number;
+            /** @description The contact in words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        GaugePress: {
+            instrumentId: string;
+            sizeMm: components["schemas"]["Length"];
+            noiseMm: components["schemas"]["Length"];
+            unit: components["schemas"]["GaugeUnit"];
+        };
+        /** @description What a gauge sent: figures as its display showed them. */
+        GaugeReading: {
+            /**
+             * Format: int32
+             * @description Counts up, so that no press is taken twice.
+             */
+            seq: number;
+            /** @description The figures, for example `190.96` or `7.518`; a keyboard-like gauge types these and then Enter. */
+            digits: string;
+            /** @description The unit on its display. */
+            unit: components["schemas"]["GaugeUnit"];
+        };
+        /**
+         * @description The unit a gauge shows.
+         * @enum {unknown}
+         */
+        GaugeUnit: "mm" | "inch";
         /** @description A hold as a bar across the lanes. */
         HoldBar: {
             /** @description Its id. */
@@ -1816,6 +2609,27 @@ export interface components {
             pistonsPerCaliper: number;
             marginMm: null | components["schemas"]["Length"];
         };
+        /** @description Hub and rotor told apart. */
+        HubAndRotorVerdict: {
+            /** @description The hub face's part. */
+            hub: components["schemas"]["RunoutVector"];
+            /** @description The rotor's part, as it stood in run 1. */
+            rotor: components["schemas"]["RunoutVector"];
+            /** @description Standard uncertainty of either vector. */
+            doubtMm: components["schemas"]["Length"];
+            /** @description What each position would give. */
+            positions: components["schemas"]["StudPosition"][];
+            /** @description The best of those possible. */
+            best: components["schemas"]["StudPosition"];
+            /** @description Whose fault it is. */
+            blame: components["schemas"]["RunoutBlame"];
+            /** @description What to do. */
+            says: string;
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description What the observations leave standing at one corner. */
         Identified: {
             /** @description Architectures still standing. */
@@ -1852,13 +2666,31 @@ export interface components {
             id: string;
             /** @description What it is. */
             name: string;
-            /** @description Smallest step it shows. */
+            /** @description Smallest step it shows, 0.0001 to 5 mm. */
             resolutionMm: components["schemas"]["Length"];
-            /** @description Largest error its class or certificate allows, either way. */
+            /** @description Largest error its class or certificate allows, either way, 0 to 5 mm. */
             permissibleErrorMm: components["schemas"]["Length"];
             /** @description True when the figures are from memory and not from a certificate. */
             isDefault: boolean;
+            /** @description Stated repeatability; null counts as its resolution. */
+            repeatabilityMm?: null | number;
+            /**
+             * Format: date
+             * @description Last day of its calibration; null when none is kept.
+             */
+            calibratedUntil?: null | string;
+            /** @description What it gets at; null means anything. */
+            uses?: null | components["schemas"]["InstrumentUse"][];
         };
+        InstrumentInUse: {
+            instrument: components["schemas"]["Instrument"];
+            inDate: boolean;
+        };
+        /**
+         * @description What an instrument can get at.
+         * @enum {unknown}
+         */
+        InstrumentUse: "outside" | "inside" | "depth" | "deflection";
         InterlockText: {
             /** Format: int32 */
             number: number;
@@ -1866,6 +2698,21 @@ export interface components {
             message: string;
             why: string;
             remedy: string;
+        };
+        JobBenchView: {
+            readings: components["schemas"]["JobReading"][];
+            leftShoes: components["schemas"]["ShoeFacts"];
+            rightShoes: components["schemas"]["ShoeFacts"];
+            leftRotor: components["schemas"]["RotorFacts"];
+            rightRotor: components["schemas"]["RotorFacts"];
+            pads: components["schemas"]["PadFacts"];
+            sides: null | components["schemas"]["SidesVerdict"];
+            newRotors: boolean;
+            leftWheel: null | components["schemas"]["StarWheelNoted"];
+            rightWheel: null | components["schemas"]["StarWheelNoted"];
+            drum: null | components["schemas"]["DrumSpec"];
+            rotor: components["schemas"]["RotorSpec"];
+            padSpec: components["schemas"]["PadSpec"];
         };
         JobFile: {
             format: string;
@@ -1906,6 +2753,13 @@ export interface components {
             sheet: components["schemas"]["SpecSheet"];
             /** @description The house rules. */
             rules: components["schemas"]["HouseRules"];
+            /** @description The workshop's measuring instruments; null in a job from before they were kept counts as the defaults. */
+            instruments?: null | components["schemas"]["Instrument"][];
+        };
+        JobReading: {
+            side: components["schemas"]["Side"];
+            reading: components["schemas"]["PointReading"];
+            struckBecause: null | string;
         };
         /** @description The record of a job, as data for the printable page. It prints what was shown at the time. */
         JobRecord: {
@@ -1934,7 +2788,7 @@ export interface components {
          * @description What the job renews.
          * @enum {unknown}
          */
-        JobScope: "pads" | "pads-and-rotors";
+        JobScope: "pads" | "pads-and-rotors" | "shoes";
         JobView: {
             /** Format: uuid */
             id: string;
@@ -1952,6 +2806,11 @@ export interface components {
             notCovered: null | string;
         };
         JsonElement: unknown;
+        /**
+         * @description An answer the maker's data may not give.
+         * @enum {unknown}
+         */
+        Known: "not-known" | "yes" | "no";
         KnownVehicle: {
             vehicle: components["schemas"]["Vehicle"];
             sheetCode: string;
@@ -1996,10 +2855,49 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
         };
         /**
+         * @description Where along a lining it was measured.
+         * @enum {unknown}
+         */
+        LiningPoint: "anchor-end" | "middle" | "adjuster-end";
+        /** @description One thickness of a shoe's lining. */
+        LiningReading: {
+            /** @description Which shoe. */
+            shoe: components["schemas"]["ShoePosition"];
+            /** @description Where along it. */
+            point: components["schemas"]["LiningPoint"];
+            /** @description The reading, 0 to 20 mm. */
+            thicknessMm: components["schemas"]["Length"];
+            /** @description What it was taken with. */
+            instrument: components["schemas"]["Instrument"];
+        };
+        /**
          * @description A thing that can be looked at on a corner.
          * @enum {unknown}
          */
         Look: "cabin-control" | "brake-by-wire" | "puller-box" | "caliper-lever" | "caliper-motor" | "plate-cable" | "plate-motor" | "second-caliper" | "hat-hole" | "brake-hose" | "opposed-pistons" | "rear-hex-plug" | "piston-face" | "pad-pin" | "pad-spring-clip" | "push-moves";
+        LookAtPads: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            facts: components["schemas"]["PadFacts"];
+        };
+        LookAtRotor: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["RotorFacts"];
+        };
+        LookAtShoes: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["ShoeFacts"];
+        };
         /** @description What a look asks, its possible answers and how far one must reach. */
         LookCard: {
             /** @description The look. */
@@ -2061,6 +2959,28 @@ export interface components {
          * @enum {unknown}
          */
         LookReach: "cabin" | "wheel-on" | "wheel-off" | "caliper-off" | "push-test";
+        /**
+         * @description What a bench measures at points.
+         * @enum {unknown}
+         */
+        Measurand: "drum-diameter" | "new-drum-diameter" | "ridge" | "over-shoes" | "shoe-lining" | "rotor-thickness" | "rotor-runout" | "pad-lining";
+        /** @description What a measurand is called, where it is taken and what it can be. */
+        MeasurandCard: {
+            /** @description The measurand. */
+            measurand: components["schemas"]["Measurand"];
+            /** @description Its name. */
+            name: string;
+            /** @description Places it is taken at. */
+            places: string[];
+            /** @description True when an angle belongs to it. */
+            hasDirection: boolean;
+            /** @description Least possible value. */
+            lowMm: components["schemas"]["Length"];
+            /** @description Greatest possible value. */
+            highMm: components["schemas"]["Length"];
+            /** @description What the instrument must get at. */
+            use: components["schemas"]["InstrumentUse"];
+        };
         NewTechnicianRequest: {
             name: string;
             pin: string;
@@ -2096,6 +3016,16 @@ export interface components {
             occurredAt: string;
             text: string;
         };
+        NoteStarWheel: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            loosens: components["schemas"]["WheelWay"];
+            /** Format: int32 */
+            holeAt: number;
+        };
         /** @description One observation at one corner. */
         Observation: {
             /** @description What was looked at. */
@@ -2121,6 +3051,103 @@ export interface components {
             complaint: string;
             scope: components["schemas"]["JobScope"];
         };
+        /** @description The pad bench's answer: whatever can be judged from what there is. */
+        PadBenchAnswer: {
+            pads: null | components["schemas"]["PadsVerdict"];
+            /** @description How new pads go in. */
+            placement: components["schemas"]["PlacementVerdict"];
+            forecast: null | components["schemas"]["ForecastVerdict"];
+            /** @description What is still wanted, in words. */
+            lacks: string[];
+            /** @description The verdicts together. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A cause with the check that confirms it. */
+        PadCause: {
+            /** @description Its id, for the answer. */
+            id: string;
+            /** @description The cause. */
+            says: string;
+            /** @description The check. */
+            check: string;
+            /** @description What the check shows when it is this cause. */
+            confirms: string;
+            /** @description What the check showed. */
+            answer: components["schemas"]["CheckAnswer"];
+        };
+        /** @description What is known of the pads beside the readings. */
+        PadFacts: {
+            /** @description Where the caliper sits and what the pads carry. */
+            parts: components["schemas"]["PadParts"];
+            frontLeastMm: null | components["schemas"]["Length"];
+            /** @description Answers to the causes' checks. */
+            answers: components["schemas"]["CauseChecked"][];
+            /** @description Earlier linings of these pads with their odometer readings. */
+            history: components["schemas"]["WearPoint"][];
+            /**
+             * Format: int32
+             * @description Odometer now; null when not known.
+             */
+            odometerKm: null | number;
+            /**
+             * Format: int32
+             * @description Distance to the next inspection; null when none is planned.
+             */
+            nextInspectionKm: null | number;
+        };
+        /** @description A pattern found, with its causes ranked. */
+        PadFinding: {
+            /** @description The pattern. */
+            pattern: components["schemas"]["PadPattern"];
+            side: null | components["schemas"]["Side"];
+            /** @description The pattern with its figures. */
+            says: string;
+            /** @description Causes, likeliest first: confirmed before open before ruled out. */
+            causes: components["schemas"]["PadCause"][];
+        };
+        /** @description One pad judged. */
+        PadJudged: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description Inner or outer. */
+            pad: components["schemas"]["PadPosition"];
+            leadingMm: null | components["schemas"]["Length"];
+            trailingMm: null | components["schemas"]["Length"];
+            /** @description The thinner end. */
+            thinnestMm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description (now - minimum) / (new - minimum), at least 0.
+             */
+            percentLeft: number;
+            /** @description Its verdict. */
+            minimum: components["schemas"]["LimitVerdict"];
+        };
+        /** @description What the new pads carry. */
+        PadParts: {
+            /** @description Where the caliper sits. */
+            caliper: components["schemas"]["CaliperPlace"];
+            /** @description A wear indicator on one pad of the corner. */
+            indicator: boolean;
+            /** @description One pad has a spring or clip that goes into the piston. */
+            pistonSpring: boolean;
+            /** @description One pad has a pin for the piston's slot. */
+            pistonPin: boolean;
+            /** @description This corner carries the electric wear sensor. */
+            electricSensor: boolean;
+            /** @description The old sensor's contact has worn through. */
+            sensorWornThrough: components["schemas"]["Known"];
+        };
+        /**
+         * @description A pattern of wear.
+         * @enum {unknown}
+         */
+        PadPattern: "inner-thin" | "outer-thin" | "tapered" | "one-side-thin" | "rear-thin" | "even-thin";
+        /**
+         * @description The pad on the piston's side or the far one.
+         * @enum {unknown}
+         */
+        PadPosition: "inner" | "outer";
         /** @description The pads. Totals include backing plate and shims. */
         PadSpec: {
             /** @description New inner pad, total thickness. */
@@ -2130,6 +3157,45 @@ export interface components {
             /** @description Backing plate with shims. */
             backingMm: components["schemas"]["Length"];
             minimumLiningMm: null | components["schemas"]["Length"];
+        };
+        PadsRequest: {
+            left: components["schemas"]["ReadingIn"][];
+            right: components["schemas"]["ReadingIn"][];
+            facts: components["schemas"]["PadFacts"];
+            spec: null | components["schemas"]["PadSpec"];
+        };
+        /** @description The four pads judged. */
+        PadsVerdict: {
+            /** @description Each pad read, left inner first. */
+            pads: components["schemas"]["PadJudged"][];
+            /** @description The one that decides. */
+            thinnest: components["schemas"]["PadJudged"];
+            /** @description The verdict on the set. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description Patterns with their causes. */
+            findings: components["schemas"]["PadFinding"][];
+            /** @description What would settle the thinnest. */
+            settledBy: components["schemas"]["SettledBy"][];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /**
+         * @description A part that stays only when it passes.
+         * @enum {unknown}
+         */
+        Part: "rotor" | "drum" | "shoes" | "pads" | "hub-face";
+        /** @description A part that was to stay, as it is judged now. */
+        PartVerdict: {
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /** @description Its verdict. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In words. */
+            says: string;
+            /** @description What would settle it, when it is too close to call. */
+            settledBy: components["schemas"]["SettledBy"][];
         };
         /** @description The caliper piston. Lengths 0 to 200 mm; null means the sheet does not say. */
         PistonSpec: {
@@ -2151,6 +3217,56 @@ export interface components {
              * @description Slots in the face that repeat every 360/n degrees; 0 for a plain cup.
              */
             slots: number;
+        };
+        /** @description How the pads go in. */
+        PlacementVerdict: {
+            /** @description True when the leading end is the lower one. */
+            leadingEndAtBottom: boolean;
+            /** @description What goes where, in order. */
+            lines: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description One reading at one point. Never overwritten: a wrong one is struck out with a reason. */
+        PointReading: {
+            /**
+             * Format: uuid
+             * @description Made where it was taken, so that it can be struck out.
+             */
+            id: string;
+            /** @description What was measured. */
+            measurand: components["schemas"]["Measurand"];
+            /** @description Where, one of the measurand's places. */
+            place: string;
+            directionDeg: null | components["schemas"]["Angle"];
+            /** @description The reading. */
+            valueMm: components["schemas"]["Length"];
+            /** @description What it was taken with, as it stood on the tool board. */
+            instrument: components["schemas"]["Instrument"];
+            /**
+             * Format: double
+             * @description Temperature of the part, -30 to 150 degrees C; null counts as 20.
+             */
+            celsius: null | number;
+            /**
+             * Format: date-time
+             * @description When, by the client's clock.
+             */
+            at: string;
+        };
+        /** @description A reading that a bench has taken already. */
+        Prefilled: {
+            /** @description The reading. */
+            kind: components["schemas"]["ReadingKind"];
+            /**
+             * Format: double
+             * @description Its value.
+             */
+            value: number;
+            /** @description Which bench, and of how many readings. */
+            from: string;
+            /** @description The instrument. */
+            instrumentId: string;
         };
         /**
          * @description ISO 898-1 property class.
@@ -2192,11 +3308,27 @@ export interface components {
             /** @description True when the step can go on without it. */
             optional: boolean;
         };
+        ReadingIn: {
+            /** Format: uuid */
+            id: string;
+            measurand: components["schemas"]["Measurand"];
+            place: string;
+            directionDeg: null | components["schemas"]["Angle"];
+            valueMm: components["schemas"]["Length"];
+            instrumentId: string;
+            /** Format: double */
+            celsius: null | number;
+            /** Format: date-time */
+            at: string;
+        };
         /**
          * @description A kind of reading that a step carries.
          * @enum {unknown}
          */
-        ReadingKind: "reservoir-level" | "inner-pad" | "outer-pad" | "rotor-thickness" | "piston-protrusion" | "battery-voltage" | "fluid-drawn" | "turns-made" | "cycles" | "pedal-strokes";
+        ReadingKind: "reservoir-level" | "inner-pad" | "outer-pad" | "rotor-thickness" | "piston-protrusion" | "battery-voltage" | "fluid-drawn" | "turns-made" | "cycles" | "pedal-strokes" | "clicks-back" | "clicks-out";
+        ReadingsOut: {
+            readings: components["schemas"]["ReadingIn"][];
+        };
         /**
          * @description What a line of reasoning is.
          * @enum {unknown}
@@ -2313,6 +3445,20 @@ export interface components {
             depth: components["schemas"]["RetractDepthRule"];
             reservoir: null | components["schemas"]["ReservoirNow"];
         };
+        /** @description How far to back off so that the ridge of a worn drum clears the shoes. */
+        RidgeVerdict: {
+            /**
+             * Format: int32
+             * @description Whole clicks back, 0 or more.
+             */
+            clicks: number;
+            /** @description True when they count from lock, because the clearance is not known with the rotor on. */
+            fromLock: boolean;
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description The reservoir before and after a piston goes back. */
         RoomResult: {
             /** @description Room under MAX now; negative when over MAX. */
@@ -2329,11 +3475,89 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        /** @description Whether a cut would leave it within its machine-to limit. */
+        RoomToMachine: {
+            /** @description True when it would. */
+            possible: boolean;
+            /** @description The limit. */
+            machineToMm: components["schemas"]["Length"];
+            /** @description The size after the cut. */
+            afterMm: components["schemas"]["Length"];
+        };
         /**
          * @description Whether the fluid that comes back will fit.
          * @enum {unknown}
          */
         RoomVerdict: "fits-under-max" | "over-max-under-brim" | "draw-off-first";
+        /** @description The rotor bench's answer: whatever can be judged from what there is. */
+        RotorBenchAnswer: {
+            stamp: null | components["schemas"]["StampRead"];
+            minimumMm: null | components["schemas"]["Length"];
+            thickness: null | components["schemas"]["ThicknessVerdict"];
+            first: null | components["schemas"]["RunoutVerdict"];
+            second: null | components["schemas"]["RunoutVerdict"];
+            apart: null | components["schemas"]["HubAndRotorVerdict"];
+            ruling: null | components["schemas"]["RotorRuled"];
+            /** @description Whether its vanes suit the side. */
+            vanes: components["schemas"]["VanesVerdict"];
+            /** @description What is still wanted, in words. */
+            lacks: string[];
+            /** @description The verdicts together. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What is seen of a rotor. */
+        RotorCondition: {
+            /** @description Cracks. */
+            cracks: components["schemas"]["Cracks"];
+            scoringDepthMm: null | components["schemas"]["Length"];
+            /** @description Blue or hard spots. */
+            heatSpots: boolean;
+            /** @description The driver felt it shake when braking. */
+            shook: boolean;
+            /** @description Lean of curved inner vanes. */
+            vanes: components["schemas"]["VaneLean"];
+            /** @description The house never machines a rotor that shook. */
+            neverMachine: boolean;
+        };
+        /** @description What is known of a rotor beside the readings. */
+        RotorFacts: {
+            /** @description The stamping as typed; null or empty when none was read. */
+            stamp: null | string;
+            /** @description Cracks, scoring, heat and vanes. */
+            condition: components["schemas"]["RotorCondition"];
+            movedByDeg: null | components["schemas"]["Angle"];
+            /**
+             * Format: int32
+             * @description Wheel studs, 3 to 10.
+             */
+            studs: number;
+            /** @description Positions a locating screw allows, as studs on; null when all. */
+            possible: null | number[];
+        };
+        /**
+         * @description What becomes of a rotor.
+         * @enum {unknown}
+         */
+        RotorFate: "keep" | "re-index" | "clean-hub" | "machine" | "not-passed" | "replace";
+        RotorRequest: {
+            side: components["schemas"]["Side"];
+            readings: components["schemas"]["ReadingIn"][];
+            facts: components["schemas"]["RotorFacts"];
+            spec: null | components["schemas"]["RotorSpec"];
+        };
+        /** @description The ruling on a rotor. */
+        RotorRuled: {
+            /** @description What becomes of it. */
+            fate: components["schemas"]["RotorFate"];
+            /** @description The same as a verdict: inside stays, outside is replaced. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In words. */
+            says: string;
+            /** @description Why, one sentence each, the weightiest first. */
+            because: string[];
+            /** @description Why, line by line. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description The rotor. */
         RotorSpec: {
             /** @description Thickness when new. */
@@ -2343,6 +3567,10 @@ export interface components {
             hasScrews: boolean;
             /** @description True when the rotor comes off past the bracket. */
             comesOffWithBracketOn: boolean;
+            /** @description Most thickness variation, 0.001 to 0.5 mm; null uses the flagged default of 0.015 mm. */
+            variationLimitMm?: null | number;
+            /** @description Most lateral runout, 0.005 to 1 mm; null uses the flagged default of 0.08 mm. */
+            runoutLimitMm?: null | number;
         };
         RouteCommand: {
             /** Format: uuid */
@@ -2424,6 +3652,53 @@ export interface components {
             /** @description What no order can reach, in words. */
             cannotBeMet: string[];
             notYet: null | components["schemas"]["NotYet"];
+            /** @description What was found that changed the job. */
+            findings: components["schemas"]["SidedFinding"][];
+            /** @description What is renewed, and why where a finding added it. */
+            partsList: string[];
+        };
+        /**
+         * @description Whose fault a runout is.
+         * @enum {unknown}
+         */
+        RunoutBlame: "passes" | "re-index" | "hub" | "rotor";
+        /** @description A vector of the once-per-turn runout. */
+        RunoutVector: {
+            /** @description Twice its length: the runout it makes. */
+            oncePerTurnMm: components["schemas"]["Length"];
+            /** @description Where it stands highest, from stud 1. */
+            highAtDeg: components["schemas"]["Angle"];
+        };
+        /** @description Runout judged and its once-per-turn part fitted. */
+        RunoutVerdict: {
+            /** @description Total indicated: largest minus smallest. */
+            totalMm: components["schemas"]["Length"];
+            /** @description Its verdict. */
+            totalVerdict: components["schemas"]["LimitVerdict"];
+            /** @description c of the fit. */
+            offsetMm: components["schemas"]["Length"];
+            /** @description a of the fit. */
+            cosinePartMm: components["schemas"]["Length"];
+            /** @description b of the fit. */
+            sinePartMm: components["schemas"]["Length"];
+            /** @description 2 A, A = hypot(a, b). */
+            oncePerTurnMm: components["schemas"]["Length"];
+            /** @description Where the once-per-turn part stands highest. */
+            highAtDeg: components["schemas"]["Angle"];
+            /** @description Standard uncertainty of a and b, the larger. */
+            vectorDoubtMm: components["schemas"]["Length"];
+            /** @description What the fit leaves, largest minus smallest: the rotor's own shape. Not judged under five angles. */
+            residualMm: components["schemas"]["Length"];
+            /** @description False under five angles. */
+            residualJudged: boolean;
+            /** @description The fitted curve. */
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description What would settle the total. */
+            settledBy: components["schemas"]["SettledBy"][];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         /** @description One school of a house rule. */
         School: {
@@ -2433,16 +3708,6 @@ export interface components {
             says: string;
             /** @description What choosing it changes in a plan or a ruling. */
             changes: string;
-        };
-        /** @description A second reading over the shoes. */
-        SecondReading: {
-            /** @description The diameter then. */
-            overShoesMm: components["schemas"]["Length"];
-            /**
-             * Format: int32
-             * @description Clicks made outward between the two, 1 to 200; negative inward.
-             */
-            clicks: number;
         };
         /**
          * @description What was seen.
@@ -2479,53 +3744,121 @@ export interface components {
          * @enum {unknown}
          */
         SheetLane: "left" | "car" | "right";
-        /** @description The shoes and their adjuster. */
-        ShoeSet: {
-            /** @description Largest diameter over the shoes, 50 to 500 mm. */
-            overShoesMm: components["schemas"]["Length"];
-            /** @description Ra: axle centre to the anchor, 20 to 250 mm. */
-            anchorDistanceMm: components["schemas"]["Length"];
-            /** @description Rb: axle centre to the adjuster, 20 to 250 mm. */
-            adjusterDistanceMm: components["schemas"]["Length"];
-            /** @description Pitch of the adjuster's thread, 0.5 to 3 mm. */
-            pitchMm: components["schemas"]["Length"];
+        /** @description The shoe bench's answer: whatever can be judged from what there is. */
+        ShoeBenchAnswer: {
+            stamp: null | components["schemas"]["StampRead"];
+            maximumMm: null | components["schemas"]["Length"];
+            drum: null | components["schemas"]["DrumVerdict"];
+            shoes: null | components["schemas"]["ShoesVerdict"];
+            clearance: null | components["schemas"]["ClearanceVerdict"];
+            gap: null | components["schemas"]["GapVerdict"];
+            ridge: null | components["schemas"]["RidgeVerdict"];
+            /** @description What is still wanted, in words. */
+            lacks: string[];
+            /** @description The verdicts together. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What is seen of the shoes and answered by looking. */
+        ShoeCondition: {
+            /** @description An edge of the lining lifts under a pick. */
+            bondLifted: components["schemas"]["Known"];
+            /** @description Oil, grease or brake fluid on a lining. */
+            contaminated: components["schemas"]["Known"];
+            /** @description Springs and pins whole, straight and hooked. */
+            springsSound: components["schemas"]["Known"];
+        };
+        /** @description What is known of drum and shoes beside the readings. */
+        ShoeFacts: {
+            /** @description The stamping on the hat as typed; null or empty when none was read. */
+            stamp: null | string;
             /**
-             * Format: int32
-             * @description Teeth of the star wheel, 5 to 60.
+             * Format: double
+             * @description The drum's temperature; null means 20.
              */
-            teeth: number;
-            /** @description True when the adjuster has a left- and a right-hand thread, so that a click counts double. */
-            leftRightPair: boolean;
+            drumCelsius: null | number;
+            /**
+             * Format: double
+             * @description The gauge's temperature; null means 20.
+             */
+            gaugeCelsius: null | number;
+            /**
+             * Format: double
+             * @description Half-width of the doubt of their difference.
+             */
+            differenceDoubtKelvin: number;
+            /** @description Bond, contamination and springs. */
+            condition: components["schemas"]["ShoeCondition"];
             /**
              * Format: int32
-             * @description Clicks the adjuster has left outward; null when not known.
+             * @description Clicks outward between the two readings over the shoes; null when there was one.
+             */
+            clicksBetween: null | number;
+            /**
+             * Format: int32
+             * @description Clicks the adjuster has left; null when not known.
              */
             clicksLeft: null | number;
-            after: null | components["schemas"]["SecondReading"];
         };
-        ShoesAnswer: {
-            stamp: null | components["schemas"]["StampRead"];
-            drum: components["schemas"]["DrumVerdict"];
-            clearance: null | components["schemas"]["ClearanceVerdict"];
-        };
+        /**
+         * @description One of the two shoes of a corner.
+         * @enum {unknown}
+         */
+        ShoePosition: "front" | "rear";
         ShoesRequest: {
-            drum: components["schemas"]["Drum"];
-            stamp: null | string;
-            maximumMm: null | components["schemas"]["Length"];
-            outOfRoundLimitMm: null | components["schemas"]["Length"];
-            shoes: null | components["schemas"]["ShoeSet"];
-            sheet: null | components["schemas"]["ClearanceSheet"];
+            readings: components["schemas"]["ReadingIn"][];
+            facts: components["schemas"]["ShoeFacts"];
+            spec: null | components["schemas"]["DrumSpec"];
+            newDrum: boolean;
+            /** Format: int32 */
+            tryClicks: null | number;
+        };
+        /** @description The shoes judged. */
+        ShoesVerdict: {
+            /** @description Thinnest lining. */
+            thinnestMm: components["schemas"]["Length"];
+            /** @description Where. */
+            thinnestAt: components["schemas"]["LiningReading"];
+            /** @description Its verdict against the minimum. */
+            lining: components["schemas"]["LimitVerdict"];
+            /** @description The verdict on the shoes altogether. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description What would settle the lining, when it is too close to call. */
+            settledBy: components["schemas"]["SettledBy"][];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         /**
          * @description The corner of the rear axle, seen from the driver's seat.
          * @enum {unknown}
          */
         Side: "left" | "right";
+        /** @description A finding with its corner. */
+        SidedFinding: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description The finding. */
+            finding: components["schemas"]["Finding"];
+        };
         /**
          * @description In which order the two sides are built up.
          * @enum {unknown}
          */
         SidesRule: "one-then-other" | "in-step";
+        /** @description Left and right compared after setting. */
+        SidesVerdict: {
+            /** @description Left minus right, of diameter. */
+            differenceMm: components["schemas"]["Length"];
+            /** @description The larger of two clicks' worth and 1.645 u of the difference. */
+            allowedMm: components["schemas"]["Length"];
+            /** @description True when they are. */
+            alike: boolean;
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         SignInRequest: {
             /** Format: uuid */
             technicianId: string;
@@ -2573,6 +3906,21 @@ export interface components {
             electric: null | components["schemas"]["ElectricSpec"];
             /** @description Fastener lines. */
             torques: components["schemas"]["TorqueLine"][];
+            drum?: null | components["schemas"]["DrumSpec"];
+        };
+        SpeckRequest: {
+            thicknessMm: components["schemas"]["Length"];
+            hubRadiusMm: components["schemas"]["Length"];
+            rotorRadiusMm: components["schemas"]["Length"];
+        };
+        /** @description A speck under the rotor, and what it makes at the rim. */
+        SpeckVerdict: {
+            /** @description Total runout at the rotor's radius. */
+            totalAtRotorMm: components["schemas"]["Length"];
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         /** @description A tooth of the spine. */
         SpineTooth: {
@@ -2596,11 +3944,23 @@ export interface components {
             /** @description What was typed. */
             typed: string;
             /** @description What it means. */
-            diameterMm: components["schemas"]["Length"];
-            /** @description In words, to be checked against the drum. */
+            limitMm: components["schemas"]["Length"];
+            /** @description In words, to be checked against the part. */
             understood: string;
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        /** @description Which way loosened a star wheel: the vehicle remembers it. */
+        StarWheelNoted: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description The way that loosened it. */
+            loosens: components["schemas"]["WheelWay"];
+            /**
+             * Format: int32
+             * @description Where the hole stood, as the hour of a clock, 1 to 12.
+             */
+            holeAt: number;
         };
         /** @description What the bench needs for the present step. */
         StepBench: {
@@ -2637,6 +3997,14 @@ export interface components {
             canFindOtherwise: null | string;
             /** @description True when only the lead may click it on. */
             leadOnly: boolean;
+            /** @description Benches that serve this step. */
+            benches: components["schemas"]["BenchKind"][];
+            /** @description Readings that a bench has taken already. */
+            prefilled: components["schemas"]["Prefilled"][];
+            /** @description Parts of this corner that stay only when they pass, as they are judged now. */
+            judged: components["schemas"]["PartVerdict"][];
+            clearance: null | components["schemas"]["ClearanceVerdict"];
+            starWheel: null | components["schemas"]["StarWheelNoted"];
         };
         /** @description A step type at a place: on the car, or at one corner. */
         StepKey: {
@@ -2682,6 +4050,15 @@ export interface components {
             /** @description A note. */
             note: null | string;
         };
+        StrikeReading: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            /** Format: uuid */
+            readingId: string;
+            reason: string;
+        };
         /** @description A fact of the car strip. */
         StripFact: {
             /** @description What. */
@@ -2691,11 +4068,60 @@ export interface components {
             /** @description True when it says "do not". */
             doNot: boolean;
         };
+        /** @description What a position of the rotor on the studs would give. */
+        StudPosition: {
+            /**
+             * Format: int32
+             * @description How many studs on from the first position.
+             */
+            studs: number;
+            /** @description The same as an angle. */
+            movedByDeg: components["schemas"]["Angle"];
+            /** @description The once-per-turn runout there. */
+            oncePerTurnMm: components["schemas"]["Length"];
+            /** @description Against the limit. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description False when a locating screw or dowel does not allow it. */
+            possible: boolean;
+        };
+        TakeReadings: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            readings: components["schemas"]["ReadingIn"][];
+        };
         TechnicianName: {
             /** Format: uuid */
             id: string;
             name: string;
             isLead: boolean;
+        };
+        /** @description Rotor thickness judged. */
+        ThicknessVerdict: {
+            /** @description The thickness that decides. */
+            smallestMm: components["schemas"]["Length"];
+            /** @description Where. */
+            smallestAtDeg: components["schemas"]["Angle"];
+            /** @description Mean of all points. */
+            meanMm: components["schemas"]["Length"];
+            /** @description Largest minus smallest. */
+            variationMm: components["schemas"]["Length"];
+            /** @description The verdict against the minimum. */
+            minimum: components["schemas"]["LimitVerdict"];
+            /** @description The verdict on the variation. */
+            variationVerdict: components["schemas"]["LimitVerdict"];
+            /** @description Whether it could be machined. */
+            machine: components["schemas"]["RoomToMachine"];
+            /** @description What would settle the minimum, when it is too close to call. */
+            settledBy: components["schemas"]["SettledBy"][];
+            /** @description What would settle the variation. */
+            variationSettledBy: components["schemas"]["SettledBy"][];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         /** @description Thicknesses between the piston and the far side of the caliper. Pads are totals with backing plate and shims. */
         Thicknesses: {
@@ -2906,6 +4332,20 @@ export interface components {
             /** @description True for the part that more readings at the same point would shrink. */
             fromRepeats: boolean;
         };
+        /**
+         * @description Which way curved inner vanes lean going outward, seen from outside the car.
+         * @enum {unknown}
+         */
+        VaneLean: "none" | "clockwise" | "anticlockwise";
+        /** @description Whether a rotor's curved vanes suit its side. */
+        VanesVerdict: {
+            /** @description True when they pump, false when it sits on the wrong side, null when it has no side. */
+            suits: null | boolean;
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description A vehicle as the job knows it. */
         Vehicle: {
             /** @description Registration. */
@@ -2942,6 +4382,21 @@ export interface components {
             vin: string;
         };
         Volume: number;
+        /** @description Lining at an odometer reading, since these pads were fitted. */
+        WearPoint: {
+            /**
+             * Format: int32
+             * @description 0 to 2 000 000 km.
+             */
+            odometerKm: number;
+            /** @description The thinnest position then, 0 to 40 mm. */
+            liningMm: components["schemas"]["Length"];
+        };
+        /**
+         * @description Which way a star wheel is turned, seen through its hole.
+         * @enum {unknown}
+         */
+        WheelWay: "up" | "down";
         /** @description Whether a step may be done now, and why not. */
         WhyNot: {
             /** @description The step. */

@@ -97,7 +97,7 @@ export function Board() {
             ))}
           </div>
           <h2 className="mt-2 text-[24px]">Quick bench</h2>
-          <div className="grid grid-cols-2 gap-2">
+          <div className="grid grid-cols-3 gap-1 [&_.btn]:justify-center [&_.btn]:px-1">
             <Link className="btn" to="/bench/retract">
               Retract
             </Link>
@@ -106,6 +106,12 @@ export function Board() {
             </Link>
             <Link className="btn" to="/bench/shoes">
               Shoes
+            </Link>
+            <Link className="btn" to="/bench/rotor">
+              Rotor
+            </Link>
+            <Link className="btn" to="/bench/pads">
+              Pads
             </Link>
             <Link className="btn" to="/workshop">
               Workshop

@@ -146,6 +146,14 @@ export function NewJob() {
             >
               Pads and rotors
             </button>
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={scope === "shoes"}
+              onClick={() => setScope("shoes")}
+            >
+              Parking shoes
+            </button>
           </fieldset>
           <p className="m-0 text-[15px] text-ink-2">
             Spec sheet and house rules are copied into the job: later changes do not touch it.

@@ -181,9 +181,14 @@ function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
 }
 
 function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
-  const [values, setValue, clearDraft] = useDraft(
+  const [typed, setValue, clearDraft] = useDraft(
     `${job.id} ${bench.step.stepId} ${bench.step.side ?? "car"}`,
   );
+  // What a bench has read already is filled in; what is typed here outranks it.
+  const values: Record<string, string> = {
+    ...Object.fromEntries(bench.prefilled.map((p) => [p.kind, String(p.value)])),
+    ...typed,
+  };
   const [acknowledged, setAcknowledged] = useState<string[]>([]);
   const { note = "", said = "", codes = "" } = values;
   const primary = useRef<HTMLButtonElement>(null);
@@ -201,7 +206,10 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
             .map((r) => ({
               kind: r.kind,
               value: Number((values[r.kind] ?? "").replace(",", ".")),
-              instrumentId: r.instrument,
+              instrumentId:
+                typed[r.kind] === undefined
+                  ? (bench.prefilled.find((p) => p.kind === r.kind)?.instrumentId ?? r.instrument)
+                  : r.instrument,
             })),
           acknowledged,
           foundOtherwise: otherwise,
@@ -236,6 +244,7 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
         ? click.error.field(kind.replaceAll("-", ""))
         : undefined;
   const retract = bench.step.stepId === "piston-home";
+  const found = job.sheet.findings;
   return (
     <BenchFrame
       bench={bench}
@@ -265,10 +274,70 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
         </>
       }
     >
+      {found.length > 0 && bench.stage === "judge" && bench.judged.length === 0 && (
+        <div className="rounded border-2 border-ink p-3 text-[16px]">
+          {found.map((f) => (
+            <p key={f.side + f.finding.part + f.finding.says} className="m-0">
+              <b className="capitalize">{f.side}.</b> {f.finding.says}
+            </p>
+          ))}
+        </div>
+      )}
       {retract ? (
         <RetractSummary job={job} corner={corner} />
       ) : (
         bench.how && <p className="m-0 text-[22px] leading-snug">{bench.how}</p>
+      )}
+      {bench.judged.length > 0 && (
+        <div>
+          {bench.judged.map((p) => (
+            <div key={p.part} className="border-t border-rule py-1">
+              <VerdictMark verdict={p.verdict} />
+              <p className="m-0 text-[16px]">{p.says}</p>
+              {p.settledBy.length > 0 && (
+                <p className="m-0 text-[15px] text-ink-2">{p.settledBy.map((s) => s.says).join(" ")}</p>
+              )}
+            </div>
+          ))}
+        </div>
+      )}
+      {bench.clearance && (
+        <div className="window flex items-end gap-4">
+          <span className="huge">{Math.abs(Math.round(bench.clearance.clicks))}</span>
+          <span className="pb-2 text-[18px]">
+            {bench.clearance.clicks >= 0 ? "clicks out" : "clicks back"}
+            <br />
+            leaves {figure(bench.clearance.afterMm, 2)} mm of diameter
+          </span>
+        </div>
+      )}
+      {bench.benches.length > 0 && (
+        <div className="grid auto-cols-fr grid-flow-col gap-2">
+          {bench.benches.map((b) => (
+            <Link
+              key={b}
+              className="btn justify-center"
+              to={`/jobs/${job.id}/${b}${b === "pads" ? "" : `/${bench.step.side ?? "left"}`}`}
+            >
+              {{ shoes: "Shoe bench", rotor: "Rotor bench", pads: "Pad bench" }[b]}
+            </Link>
+          ))}
+        </div>
+      )}
+      {bench.starWheel && (
+        <p className="m-0 text-[16px]">
+          {bench.starWheel.loosens === "up" ? "Up" : "Down"} loosens it, hole at {bench.starWheel.holeAt}{" "}
+          o'clock.
+        </p>
+      )}
+      {bench.step.stepId === "parts-compared" && (
+        <ul className="m-0 list-none p-0 text-[17px]">
+          {job.sheet.partsList.map((p) => (
+            <li key={p} className="border-t border-rule py-1">
+              {p}
+            </li>
+          ))}
+        </ul>
       )}
       {bench.readings.length > 0 && (
         <div className="grid grid-cols-2 gap-2">
@@ -299,7 +368,11 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
               </label>
               {wrong(r.kind) && <p className="wrong m-0 mt-1">{wrong(r.kind)}</p>}
               {r.instrument && (
-                <p className="m-0 text-[13px] text-ink-2">{r.instrument.replaceAll("-", " ")}</p>
+                <p className="m-0 text-[13px] text-ink-2">
+                  {(typed[r.kind] === undefined
+                    ? bench.prefilled.find((p) => p.kind === r.kind)?.from
+                    : undefined) ?? r.instrument.replaceAll("-", " ")}
+                </p>
               )}
             </div>
           ))}

@@ -2,51 +2,64 @@ import type { Schemas } from "../../app/api";
 import { figure } from "../jobs/words";
 
 /** How much the radial gap and the drum's shape are drawn larger than they are; said on the drawing. */
-const EXAGGERATED = 50;
+export const EXAGGERATED = 50;
+
+const polar = (r: number, deg: number) =>
+  [200 + r * Math.cos((deg * Math.PI) / 180), 132 - r * Math.sin((deg * Math.PI) / 180)] as const;
+
+/** A closed shape through points at angles: between them the radius runs evenly, so that a round drum looks round. */
+export function round(
+  points: { deg: number; r: number }[],
+  place: (r: number, deg: number) => readonly [number, number],
+) {
+  const closed = [...points, { deg: points[0]!.deg + 360, r: points[0]!.r }];
+  return points
+    .flatMap((p, i) => {
+      const next = closed[i + 1]!;
+      const steps = Math.ceil((next.deg - p.deg) / 5) || 1;
+      return Array.from({ length: steps }, (_, k) =>
+        place(p.r + ((next.r - p.r) * k) / steps, p.deg + ((next.deg - p.deg) * k) / steps).join(","),
+      );
+    })
+    .join(" ");
+}
 
 /** The drum and shoes seen facing the hub: to scale, but the radial gap and the drum's shape are drawn larger, and that is said. */
 export function DrumSection({
   drum,
   readings,
-  overShoesMm,
-  afterMm,
+  gap,
 }: {
   drum: Schemas["DrumVerdict"];
-  readings: Schemas["DrumReading"][];
-  overShoesMm: number | null;
-  afterMm: number | null;
+  readings: { directionDeg: number; mm: number }[];
+  gap: Schemas["GapVerdict"] | null;
 }) {
-  const scale = 98 / (drum.maximum.limitMm / 2);
-  const base = drum.smallestMm;
-  // A radius, with what lies over the smallest diameter drawn larger.
-  const radius = (diameterMm: number) => (base / 2 + ((diameterMm - base) / 2) * EXAGGERATED * 0.25) * scale;
-  const plane = readings.filter((r) => r.depth === drum.largestAt.depth);
-  const points = [
-    ...plane.map((r) => [r.directionDeg, r.diameterMm] as const),
-    ...plane.map((r) => [r.directionDeg + 180, r.diameterMm] as const),
-  ]
-    .sort((a, b) => a[0] - b[0])
-    .map(([deg, mm]) => {
-      const a = (deg * Math.PI) / 180;
-      return [200 + radius(mm) * Math.cos(a), 128 - radius(mm) * Math.sin(a)] as const;
-    });
-  const shoe =
-    overShoesMm === null ? null : (base / 2 - ((base - overShoesMm) / 2) * EXAGGERATED * 0.25) * scale;
-  const set = afterMm === null ? null : (base / 2 - (afterMm / 2) * EXAGGERATED * 0.25) * scale;
-  const arc = (r: number, side: 1 | -1) => {
-    const [s, c] = [Math.sin(1.05), Math.cos(1.05)];
-    return `M${200 + side * r * c} ${128 - r * s} A${r} ${r} 0 0 ${side === 1 ? 1 : 0} ${200 + side * r * c} ${128 + r * s}`;
-  };
-  const max = radius(drum.maximum.limitMm);
-  const at = (drum.largestAt.directionDeg * Math.PI) / 180;
-  const lx = 200 + (radius(drum.largestMm) + 22) * Math.cos(at);
-  const ly = 128 - (radius(drum.largestMm) + 14) * Math.sin(at);
+  const limit = drum.maximum.limitMm;
+  const scale = 96 / (limit / 2);
+  const base = drum.smallestMm / 2;
+  // What lies over the smallest radius is drawn larger; a drum far over its maximum is drawn at the edge.
+  const radius = (mm: number) => Math.min(base * scale + (mm / 2 - base) * EXAGGERATED * scale, 124);
+  const points = readings
+    .flatMap((r) => [r, { ...r, directionDeg: r.directionDeg + 180 }])
+    .sort((a, b) => a.directionDeg - b.directionDeg);
+  const max = radius(limit);
+  // Theta counts from the shoe's middle toward the adjuster, which is drawn below.
+  const lining = (side: 1 | -1, inset: number) =>
+    gap?.points
+      .map((p) => {
+        const r = base * scale - p.gapMm * EXAGGERATED * scale - inset;
+        return polar(Math.max(r, 30), side === 1 ? -p.thetaDeg : 180 + p.thetaDeg).join(" ");
+      })
+      .join(" L");
+  const label = polar(Math.min(radius(drum.largestMm) + 18, 122), drum.largestAt.directionDeg);
+  if (points.length === 0) return null;
   return (
     <svg
-      width="400"
-      viewBox="0 0 400 262"
+      width="100%"
+      viewBox="0 0 400 268"
       role="img"
-      aria-label={`Drum, largest ${figure(drum.largestMm, 2)} mm at ${figure(drum.largestAt.directionDeg, 0)} degrees, maximum ${figure(drum.maximum.limitMm, 2)} mm.${overShoesMm === null ? "" : ` Shoes ${figure(overShoesMm, 2)} mm.`}`}
+      className="min-h-[150px] flex-1 basis-0"
+      aria-label={`Drum, largest ${figure(drum.largestMm, 2)} mm at ${figure(drum.largestAt.directionDeg, 0)} degrees, maximum ${figure(limit, 2)} mm.${gap ? ` Least gap to the shoes ${figure(gap.leastMm, 3)} mm.` : ""}`}
     >
       <defs>
         <pattern id="wall" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -64,9 +77,12 @@ export function DrumSection({
           />
         </pattern>
       </defs>
-      <circle cx="200" cy="128" r={max + 12} fill="url(#wall)" stroke="var(--ink)" strokeWidth="1.6" />
+      <circle cx="200" cy="132" r="129" fill="url(#wall)" stroke="var(--ink)" strokeWidth="1.6" />
       <polygon
-        points={points.map((p) => p.join(",")).join(" ")}
+        points={round(
+          points.map((p) => ({ deg: p.directionDeg, r: radius(p.mm) })),
+          polar,
+        )}
         fill="var(--plate)"
         stroke="var(--ink)"
         strokeWidth="2.4"
@@ -74,123 +90,95 @@ export function DrumSection({
       />
       <circle
         cx="200"
-        cy="128"
+        cy="132"
         r={max}
         fill="none"
         stroke="var(--outside)"
         strokeWidth="1.6"
         strokeDasharray="7 4"
       />
-      {shoe !== null &&
+      {gap &&
         ([1, -1] as const).map((side) => (
-          <g key={side} fill="none">
-            <path d={arc(shoe - 5, side)} stroke="var(--lining)" strokeWidth="9" />
-            <path d={arc(shoe, side)} stroke="var(--ink)" strokeWidth="1.6" />
-            <path d={arc(shoe - 12, side)} stroke="var(--ink)" strokeWidth="4" />
-            {set !== null && (
-              <path d={arc(set, side)} stroke="var(--measure)" strokeWidth="2" strokeDasharray="6 4" />
-            )}
+          <g key={side} fill="none" strokeLinejoin="round">
+            <path d={`M${lining(side, 5)}`} stroke="var(--lining)" strokeWidth="9" />
+            <path d={`M${lining(side, 0)}`} stroke="var(--measure)" strokeWidth="2" />
+            <path d={`M${lining(side, 12)}`} stroke="var(--ink)" strokeWidth="4" />
           </g>
         ))}
-      <circle cx="200" cy="128" r="28" fill="var(--iron)" stroke="var(--ink)" strokeWidth="1.6" />
-      <path d="M192 128 H208 M200 120 V136" stroke="var(--ink)" strokeWidth="1.6" />
-      <rect
-        x="188"
-        y={128 + (shoe ?? 80) - 24}
-        width="24"
-        height="16"
-        fill="var(--plate)"
-        stroke="var(--ink)"
-        strokeWidth="1.6"
-      />
-      <rect
-        x="186"
-        y={128 - (shoe ?? 80) + 8}
-        width="28"
-        height="16"
-        rx="3"
-        fill="var(--iron)"
-        stroke="var(--ink)"
-        strokeWidth="1.6"
-      />
+      <circle cx="200" cy="132" r="26" fill="var(--iron)" stroke="var(--ink)" strokeWidth="1.6" />
+      <path d="M192 132 H208 M200 124 V140" stroke="var(--ink)" strokeWidth="1.6" />
+      {gap && (
+        <g fill="var(--plate)" stroke="var(--ink)" strokeWidth="1.6">
+          <rect x="186" y="62" width="28" height="16" rx="3" fill="var(--iron)" />
+          <rect x="188" y="188" width="24" height="16" />
+          <text x="200" y="58" textAnchor="middle" fontSize="13" fill="var(--ink-2)" stroke="none">
+            anchor
+          </text>
+          <text x="200" y="218" textAnchor="middle" fontSize="13" fill="var(--ink-2)" stroke="none">
+            adjuster
+          </text>
+        </g>
+      )}
       <text
-        x={Math.min(Math.max(lx, 60), 330)}
-        y={Math.min(Math.max(ly, 13), 256)}
+        x={Math.min(Math.max(label[0], 62), 338)}
+        y={Math.min(Math.max(label[1] + 5, 14), 262)}
         textAnchor="middle"
         fontSize="15"
         fontWeight="700"
         fill="var(--ink)"
+        stroke="var(--plate)"
+        strokeWidth="4"
+        paintOrder="stroke"
       >
         {figure(drum.largestMm, 2)} at {figure(drum.largestAt.directionDeg, 0)}°
       </text>
       <text x="396" y="18" textAnchor="end" fontSize="14" fontWeight="700" fill="var(--outside)">
-        MAX {figure(drum.maximum.limitMm, 2)}
+        MAX {figure(limit, 2)}
+      </text>
+      <text x="396" y="262" textAnchor="end" fontSize="13" fill="var(--ink-2)">
+        gap × {EXAGGERATED}
       </text>
     </svg>
   );
 }
 
-/** A verdict on a limit, explained: every reading, the limit, and the guard box that does or does not cross it. */
-export function NumberLine({
-  drum,
-  readings,
-}: {
-  drum: Schemas["DrumVerdict"];
-  readings: Schemas["DrumReading"][];
-}) {
-  const { limitMm, guardBandMm, valueMm, verdict } = drum.maximum;
-  const low = Math.min(drum.smallestMm, limitMm - 2 * guardBandMm);
-  const high = Math.max(drum.largestMm + guardBandMm, limitMm + guardBandMm) + guardBandMm * 0.4;
-  const x = (mm: number) => 10 + ((mm - low) / (high - low)) * 500;
-  const colour = {
-    inside: "var(--inside)",
-    "too-close-to-call": "var(--undecided)",
-    outside: "var(--outside)",
-  }[verdict];
+/** The gap along the lining, from anchor to adjuster. */
+export function GapPlot({ gap }: { gap: Schemas["GapVerdict"] }) {
+  const first = gap.points[0]!.thetaDeg;
+  const span = gap.points[gap.points.length - 1]!.thetaDeg - first;
+  const top = Math.max(gap.greatestMm, 0) * 1.15 || 1;
+  const low = Math.min(gap.leastMm, 0);
+  const x = (deg: number) => 48 + ((deg - first) / span) * 300;
+  const y = (mm: number) => 92 - ((mm - low) / (top - low)) * 76;
   return (
     <svg
       width="100%"
-      className="flex-shrink-0"
-      viewBox="0 0 530 96"
+      viewBox="0 0 360 120"
       role="img"
-      aria-label={`Largest ${figure(valueMm, 3)} mm, guard ${figure(guardBandMm, 3)} either way, maximum ${figure(limitMm, 2)} mm.`}
+      className="max-w-[440px] flex-shrink-0"
+      aria-label={`Radial gap along the lining: least ${figure(gap.leastMm, 3)} mm, greatest ${figure(gap.greatestMm, 3)} mm. ${gap.says}`}
     >
-      <defs>
-        <pattern id="guard" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="4" height="8" fill={colour} />
-        </pattern>
-      </defs>
-      <rect
-        x={x(valueMm - guardBandMm)}
-        y="24"
-        width={x(valueMm + guardBandMm) - x(valueMm - guardBandMm)}
-        height="28"
-        fill="url(#guard)"
-        stroke={colour}
-        strokeWidth="1.5"
+      <path d={`M48 10 V${y(0)} H352`} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+      <path
+        d={`M${gap.points.map((p) => `${x(p.thetaDeg)} ${y(p.gapMm)}`).join(" L")}`}
+        fill="none"
+        stroke="var(--measure)"
+        strokeWidth="2.4"
       />
-      <path d="M4 52 H526" stroke="var(--ink)" strokeWidth="1.6" />
-      {readings.map((r, i) => (
-        <path
-          key={i}
-          d={`M${x(r.diameterMm)} 52 l-6 -9 h12 Z`}
-          fill={r.depth === "open-edge" ? "var(--ink)" : "var(--plate)"}
-          stroke="var(--ink)"
-          strokeWidth="1.4"
-        />
+      <circle cx={x(gap.leastAtDeg)} cy={y(gap.leastMm)} r="5" fill="var(--ink)" />
+      {[0, gap.greatestMm].map((mm) => (
+        <text key={mm} x="42" y={y(mm) + 5} textAnchor="end" fontSize="13" fill="var(--ink-2)">
+          {figure(mm, 2)}
+        </text>
       ))}
-      <path d={`M${x(limitMm)} 8 V88`} stroke="var(--outside)" strokeWidth="3" />
-      <text x={x(limitMm) - 6} y="86" textAnchor="end" fontSize="15" fontWeight="700" fill="var(--outside)">
-        MAX DIA {figure(limitMm, 2)}
+      <text x="50" y="112" fontSize="13" fill="var(--ink-2)">
+        anchor end
       </text>
-      <text x={x(valueMm - guardBandMm)} y="18" fontSize="14" fill={colour}>
-        guard {figure(guardBandMm, 3)}
+      <text x="350" y="112" textAnchor="end" fontSize="13" fill="var(--ink-2)">
+        adjuster end
       </text>
-      <text x={10} y="72" fontSize="14" fill="var(--ink-2)">
-        {figure(low, 2)}
-      </text>
-      <text x={520} y="72" textAnchor="end" fontSize="14" fill="var(--ink-2)">
-        {figure(high, 2)}
+      <text x="56" y="18" fontSize="13" fill="var(--ink-2)">
+        radial gap, mm
       </text>
     </svg>
   );

@@ -1,297 +1,649 @@
-import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ApiError, take, type Schemas } from "../../app/api";
-import { useCatalogue, useDraft, useKeys } from "../../app/hooks";
+import { useParams } from "react-router";
+import { api, ApiError, take, type JobView, type Schemas, type Side } from "../../app/api";
+import { useDraft } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
 import { ProblemNote } from "../../ui/Problem";
-import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
+import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
-import { ClicksPlot, DrumSection, NumberLine, StarWheel } from "./DrumSection";
+import { AttachDialog } from "../measuring/AttachDialog";
+import { BenchPage, Headline, NotPassed, Wanted } from "../measuring/BenchPage";
+import { Choice, FactField, ReadingField } from "../measuring/fields";
+import { NumberLine, SettleNote } from "../measuring/NumberLine";
+import {
+  header,
+  useBench,
+  useFacts,
+  useJobBenches,
+  useJobReadings,
+  useJudgement,
+  useQuickReadings,
+  type Bench,
+  type Reading,
+} from "../measuring/readings";
+import { ClicksPlot, DrumSection, GapPlot, StarWheel } from "./DrumSection";
 
-const DIRECTIONS = ["0", "45", "90", "135"];
-const DEPTHS: [Schemas["DrumDepth"], string][] = [
+type Facts = Schemas["ShoeFacts"];
+type Answer = Schemas["ShoeBenchAnswer"];
+type Spec = Schemas["DrumSpec"];
+
+const DIRECTIONS = [0, 45, 90, 135];
+const DEPTHS: ["open-edge" | "near-floor", string][] = [
   ["open-edge", "Open edge"],
   ["near-floor", "Near floor"],
 ];
-const SHOES: [string, string, string][] = [
-  ["over", "Over shoes, mm", "overShoesMm"],
-  ["anchor", "To anchor, mm", "anchorDistanceMm"],
-  ["adjuster", "To adjuster, mm", "adjusterDistanceMm"],
-  ["pitch", "Pitch, mm", "pitchMm"],
-  ["teeth", "Teeth", "teeth"],
-  ["lock", "Lock, clicks", "lockAndBackOff"],
-  ["drum", "Drum, °C", "drumCelsius"],
-  ["gauge", "Gauge, °C", "gaugeCelsius"],
+const LININGS: [string, string][] = [
+  ["anchor-end", "Anchor end"],
+  ["middle", "Middle"],
+  ["adjuster-end", "Adjuster end"],
+];
+const NOTHING: Facts = {
+  stamp: null,
+  drumCelsius: null,
+  gaugeCelsius: null,
+  differenceDoubtKelvin: 0,
+  condition: { bondLifted: "not-known", contaminated: "not-known", springsSound: "not-known" },
+  clicksBetween: null,
+  clicksLeft: null,
+};
+const NO_SPEC: Spec = {
+  nominalMm: null,
+  maximumMm: null,
+  outOfRoundLimitMm: null,
+  machineToMm: null,
+  minimumLiningMm: null,
+  targetLowMm: null,
+  targetHighMm: null,
+  lockAndBackOff: null,
+  anchorDistanceMm: null,
+  adjusterDistanceMm: null,
+  pitchMm: null,
+  teeth: null,
+  leftRightPair: false,
+};
+const SPEC_FIELDS: [keyof Omit<Spec, "leftRightPair">, string][] = [
+  ["anchorDistanceMm", "To anchor, mm"],
+  ["adjusterDistanceMm", "To adjuster, mm"],
+  ["pitchMm", "Pitch, mm"],
+  ["teeth", "Teeth"],
+  ["targetLowMm", "Target from, mm"],
+  ["targetHighMm", "Target to, mm"],
+  ["lockAndBackOff", "Lock, clicks"],
+  ["nominalMm", "New drum, mm"],
 ];
 
+const ask = (body: Schemas["ShoesRequest"]) => take(api.POST("/api/bench/shoes", { body }));
+
 /** Drum against its maximum, shoes against the drum, and the clicks to the target; with no job. */
-export function ShoeBench() {
-  const catalogue = useCatalogue();
-  const [v, set, clear] = useDraft("shoe bench");
-  const [instrument, setInstrument] = useState("drum-gauge");
-  const [tried, setTried] = useState<number | null>(null);
-  const num = (key: string) => {
-    const text = (v[key] ?? "").trim();
-    return text === "" ? null : Number(text.replace(",", "."));
+export function QuickShoes() {
+  const { facts, change, clear } = useFacts<Facts>("shoes", NOTHING, undefined, null);
+  const [typedSpec, setSpec, clearSpec] = useDraft("shoe sheet");
+  const spec: Spec = {
+    ...NO_SPEC,
+    ...Object.fromEntries(
+      SPEC_FIELDS.map(([k]) => {
+        const n = Number(typedSpec[k] ?? "");
+        return [k, (typedSpec[k] ?? "") === "" || Number.isNaN(n) ? null : n];
+      }),
+    ),
   };
-  const bad = Object.keys(v).filter((k) => k !== "stamp" && Number.isNaN(num(k)));
-  const readings: Schemas["DrumReading"][] = DEPTHS.flatMap(([depth]) =>
-    DIRECTIONS.flatMap((d) => {
-      const mm = num(`${depth} ${d}`);
-      return mm === null || Number.isNaN(mm) ? [] : [{ directionDeg: Number(d), depth, diameterMm: mm }];
-    }),
-  );
-  const withShoes = ["over", "anchor", "adjuster", "pitch", "teeth"].every((k) => num(k) !== null);
-  const ask = useMutation({
-    mutationFn: () =>
-      take(
-        api.POST("/api/bench/shoes", {
-          body: {
-            drum: {
-              readings,
-              instrumentId: instrument,
-              drumCelsius: num("drum"),
-              gaugeCelsius: num("gauge"),
-              differenceDoubtKelvin: 0,
-            },
-            stamp: v.stamp ?? "",
-            maximumMm: null,
-            outOfRoundLimitMm: null,
-            shoes: withShoes
-              ? {
-                  overShoesMm: num("over") ?? 0,
-                  anchorDistanceMm: num("anchor") ?? 0,
-                  adjusterDistanceMm: num("adjuster") ?? 0,
-                  pitchMm: num("pitch") ?? 0,
-                  teeth: num("teeth") ?? 0,
-                  leftRightPair: false,
-                  clicksLeft: null,
-                  after: null,
-                }
-              : null,
-            sheet: { targetLowMm: null, targetHighMm: null, lockAndBackOff: num("lock") },
-          },
-        }),
-      ),
-    onSuccess: () => setTried(null),
+  const body = (readings: Reading[]): Schemas["ShoesRequest"] => ({
+    readings,
+    facts,
+    spec,
+    newDrum: false,
+    tryClicks: null,
   });
-  const go = () => bad.length === 0 && ask.mutate();
-  useKeys({ Space: go });
-  const a = ask.data;
-  const wrong = (name: string) => (ask.error instanceof ApiError ? ask.error.field(name) : undefined);
-  const field = (key: string, label: string, index: number, name?: string) => (
-    <div key={key} className="min-w-0">
-      <label className="field">
-        <span className="truncate">{label}</span>
-        <input
-          data-reading={index}
-          inputMode={key === "stamp" ? "text" : "decimal"}
-          value={v[key] ?? ""}
-          aria-invalid={bad.includes(key)}
-          onChange={(e) => set(key, e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key !== "Enter") return;
-            // A gauge sends Enter: the next point, never the verdict.
-            e.preventDefault();
-            (
-              document.querySelector<HTMLElement>(`[data-reading="${index + 1}"]`) ??
-              document.querySelector<HTMLElement>(".btn-primary")
-            )?.focus();
-          }}
-        />
-      </label>
-      {(bad.includes(key) || (name && wrong(name))) && (
-        <p className="wrong m-0 mt-1">{bad.includes(key) ? "A plain figure is wanted." : wrong(name!)}</p>
-      )}
-    </div>
-  );
-  const c = a?.clearance;
-  const shown = Math.round(tried ?? c?.clicks ?? 0);
+  const source = useQuickReadings("shoes", (_, readings) => ask(body(readings)));
+  const bench = useBench("shoes", source);
   return (
-    <Shell
-      title="Shoe bench"
-      sub="with no job"
-      keys={{
-        Space: "Judge it",
-        Enter: "Next point; a gauge sends it",
-        Arrows: "Turn the star wheel, when it has focus",
+    <Shoes
+      job={null}
+      side="left"
+      bench={bench}
+      facts={facts}
+      change={change}
+      spec={spec}
+      setSpec={(k, v) => setSpec(k, v ?? "")}
+      clear={() => {
+        source.clear();
+        clear();
+        clearSpec();
+        for (const key of Object.keys(bench.typing)) bench.type(key, "");
+        location.reload();
       }}
-    >
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_500px] max-[760px]:block max-[760px]:overflow-auto">
-        <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="Readings">
-          <div className="flex items-end justify-between gap-2">
-            <h2 className="text-[31px]">Drum, inside</h2>
-            <button
-              type="button"
-              className="btn"
-              onClick={() => {
-                clear();
-                location.reload();
-              }}
-            >
-              Clear the bench
-            </button>
-          </div>
-          <div className="grid grid-cols-2 gap-2">
-            {field("stamp", "Stamped, such as MAX DIA 191.00 MM", 0, "stamp")}
-            <label className="field">
-              <span>Instrument</span>
-              <select value={instrument} onChange={(e) => setInstrument(e.target.value)}>
-                {catalogue.data?.instruments.map((i) => (
-                  <option key={i.id} value={i.id}>
-                    {i.name}, reads {i.resolutionMm}
-                  </option>
-                ))}
-              </select>
-            </label>
-          </div>
-          {DEPTHS.map(([depth, name], row) => (
-            <fieldset key={depth} className="m-0 border-0 p-0">
-              <legend className="mb-1 text-[16px]">
-                <svg
-                  width="14"
-                  height="11"
-                  viewBox="0 0 14 11"
-                  aria-hidden="true"
-                  className="mr-1 inline-block"
-                >
-                  <path
-                    d="M7 11 L1 1 H13 Z"
-                    fill={depth === "open-edge" ? "var(--ink)" : "var(--plate)"}
-                    stroke="var(--ink)"
-                    strokeWidth="1.4"
-                  />
-                </svg>
-                {name}, mm
-              </legend>
-              <div className="grid grid-cols-4 gap-2">
-                {DIRECTIONS.map((d, i) => field(`${depth} ${d}`, `${d}°`, 1 + row * 4 + i))}
-              </div>
-            </fieldset>
-          ))}
-          <h2 className="text-[24px]">Shoes, adjuster, temperature if not 20 °C</h2>
-          <div className="grid grid-cols-4 gap-2">
-            {SHOES.map(([key, label, name], i) => field(key, label, 9 + i, name))}
-          </div>
-          {a && (
-            <div className="flex flex-wrap items-center gap-4">
-              <DrumSection
-                drum={a.drum}
-                readings={readings}
-                overShoesMm={c ? num("over") : null}
-                afterMm={c ? c.clearanceMm - shown * c.perClickMm : null}
-              />
-              <p className="m-0 w-[190px] text-[15px] text-ink-2">
-                Facing the hub. The gap and the drum's shape are drawn about 12 times larger.
-                {c && ` Dashed: the shoes after ${shown} clicks.`}
-              </p>
-            </div>
-          )}
-        </section>
-        <section
-          className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[760px]:border-l-0"
-          aria-label="Verdict"
-        >
-          <div
-            className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2"
-            tabIndex={0}
-            role="group"
-            aria-label="Verdict in full"
-          >
-            {!a && (
-              <>
-                <h2 className="text-[31px]">Drum against its maximum</h2>
-                <p className="m-0 text-[18px]">
-                  Four directions at two depths. The largest decides. The maker's figures outrank the answer.
-                </p>
-              </>
-            )}
-            {a && (
-              <>
-                <div className="flex items-start justify-between gap-2">
-                  <VerdictMark verdict={a.drum.maximum.verdict} />
-                  {a.drum.maximum.verdict !== "inside" && (
-                    <span className="title rounded bg-ink px-3 py-2 text-[20px] text-plate">Not passed</span>
-                  )}
-                  <Why
-                    reasons={[
-                      a.drum.reasons,
-                      a.drum.maximum.reasons,
-                      a.drum.outOfRoundVerdict.reasons,
-                      ...(c ? [c.reasons] : []),
-                    ]}
-                  />
-                </div>
-                <div className="flex items-end gap-4">
-                  <span className="huge huge-5">{a.drum.largestMm.toFixed(2)}</span>
-                  <span className="pb-2 text-[18px]">
-                    mm, largest
-                    <br />
-                    <b>{figure(Math.abs(a.drum.maximum.limitMm - a.drum.largestMm), 2)}</b>{" "}
-                    {a.drum.largestMm > a.drum.maximum.limitMm ? "over" : "under"} the maximum
-                    {a.stamp && <span className="block text-[14px] text-ink-2">{a.stamp.understood}</span>}
-                  </span>
-                </div>
-                <NumberLine drum={a.drum} readings={readings} />
-                {a.drum.settledBy.length > 0 && (
-                  <p className="m-0 text-[16px]">
-                    <b>What would settle it.</b> {a.drum.settledBy.map((s) => s.says).join(" ")}
-                    {a.drum.settledBy.every((s) => !s.wouldSettle) &&
-                      " Nothing on hand would: the part is not passed."}
-                  </p>
-                )}
-                <p className="m-0 text-[15px] text-ink-2">
-                  Out of round {figure(a.drum.outOfRoundMm, 3)}, limit {figure(a.drum.outOfRoundLimitMm, 2)}:{" "}
-                  {a.drum.outOfRoundVerdict.verdict.replaceAll("-", " ")}.
-                  {a.drum.taperMm !== null && ` Taper ${figure(a.drum.taperMm, 3)}.`}
-                  {a.drum.correctionMm !== 0 &&
-                    ` Corrected by ${figure(a.drum.correctionMm, 3)} to 20 °C.`}{" "}
-                  {a.drum.notes[0]}
-                </p>
-                {c && (
-                  <>
-                    <h3 className="border-t border-rule pt-2 text-[24px]">
-                      {c.clicks === 0
-                        ? "Leave the star wheel"
-                        : `Turn ${Math.abs(c.clicks)} ${Math.abs(c.clicks) === 1 ? "click" : "clicks"} ${c.clicks > 0 ? "out" : "back"}`}
-                      : {figure(c.afterMm, 3)} mm left
-                    </h3>
-                    <div className="flex items-center gap-3">
-                      <StarWheel
-                        teeth={num("teeth") ?? 0}
-                        clicks={c.clicks}
-                        shown={shown}
-                        onTurn={(by) => setTried((t) => (t ?? c.clicks) + by)}
-                      />
-                      <ClicksPlot clearance={c} shown={shown} />
-                    </div>
-                    <p className="m-0 text-[15px]">
-                      Clearance now <b>{figure(c.clearanceMm, 3)}</b>; {figure(c.perClickMm, 4)} a click; band{" "}
-                      {figure(c.targetLowMm, 2)} to {figure(c.targetHighMm, 2)}
-                      {c.reasons.usesDefaults ? ", a default" : ""}. After {shown}{" "}
-                      {shown === 1 ? "click" : "clicks"}:{" "}
-                      <b>{figure(c.clearanceMm - shown * c.perClickMm, 3)} mm</b>.
-                      {c.countSchoolMm !== null && ` Count school: ${figure(c.countSchoolMm, 3)} mm.`}{" "}
-                      {c.notes.join(" ")}
-                    </p>
-                  </>
-                )}
-              </>
-            )}
-          </div>
-          <ProblemNote error={ask.error} />
-          <button
-            type="button"
-            className="btn-primary"
-            disabled={readings.length < 1 || !v.stamp || bad.length > 0}
-            onClick={go}
-          >
-            {readings.length < 1 ? "Enter the readings" : v.stamp ? "Judge it" : "Enter the stamping"}{" "}
-            <span className="keycap">Space</span>
-          </button>
-        </section>
+      attach={
+        <AttachDialog
+          source={source}
+          sided={false}
+          to={(jobId, side) => `/jobs/${jobId}/shoes/${side}`}
+          facts={(id, side) =>
+            take(
+              api.POST("/api/jobs/{id}/shoes-looked", {
+                params: { path: { id } },
+                body: { ...header(), side, facts },
+              }),
+            )
+          }
+        />
+      }
+    />
+  );
+}
+
+/** The shoe bench of a corner of a job. */
+export function JobShoes() {
+  const { side } = useParams();
+  const corner: Side = side === "right" ? "right" : "left";
+  return <CornerShoes key={corner} side={corner} />;
+}
+
+function CornerShoes({ side }: { side: Side }) {
+  const job = useThisJob();
+  const view = useJobBenches(job.id);
+  const source = useJobReadings(job.id, view.data);
+  const bench = useBench(`shoes ${side}`, source);
+  const path = { params: { path: { id: job.id } } };
+  const { facts, change, error } = useFacts<Facts>(
+    `shoes ${side}`,
+    NOTHING,
+    side === "left" ? view.data?.leftShoes : view.data?.rightShoes,
+    async (next) => {
+      await take(
+        api.POST("/api/jobs/{id}/shoes-looked", { ...path, body: { ...header(), side, facts: next } }),
+      );
+      await source.changed();
+    },
+  );
+  const wheel = side === "left" ? view.data?.leftWheel : view.data?.rightWheel;
+  const note = async (loosens: Schemas["WheelWay"]) => {
+    await take(
+      api.POST("/api/jobs/{id}/star-wheel", { ...path, body: { ...header(), side, loosens, holeAt: 6 } }),
+    );
+    await source.changed();
+  };
+  return (
+    <Shoes
+      job={job}
+      side={side}
+      bench={bench}
+      facts={facts}
+      change={change}
+      factError={error}
+      spec={view.data?.drum ?? NO_SPEC}
+      newRotors={view.data?.newRotors ?? false}
+      sides={view.data?.sides ?? null}
+      wheel={wheel ?? null}
+      onWheel={(way) => void note(way)}
+      clear={() => {}}
+      attach={null}
+    />
+  );
+}
+
+function Shoes({
+  job,
+  side,
+  bench,
+  facts,
+  change,
+  factError = null,
+  spec,
+  setSpec,
+  newRotors = false,
+  sides = null,
+  wheel = null,
+  onWheel,
+  clear,
+  attach,
+}: {
+  job: JobView | null;
+  side: Side;
+  bench: Bench;
+  facts: Facts;
+  change: (patch: Partial<Facts>) => void;
+  factError?: ApiError | null;
+  spec: Spec;
+  setSpec?: (key: string, value: string | null) => void;
+  newRotors?: boolean;
+  sides?: Schemas["SidesVerdict"] | null;
+  wheel?: Schemas["StarWheelNoted"] | null;
+  onWheel?: (way: Schemas["WheelWay"]) => void;
+  clear: () => void;
+  attach: React.ReactNode;
+}) {
+  const [tab, setTab] = useState("drum");
+  const [newDrum, setNewDrum] = useState(false);
+  const [tried, setTried] = useState<number | null>(null);
+  const readings = bench.live(side);
+  const shown = tried === null ? null : Math.round(tried);
+  const { answer, error } = useJudgement(
+    "shoes",
+    { readings, facts, spec, newDrum, tryClicks: shown },
+    ask,
+    bench.isTyping,
+  );
+  const wrong = (name: string) =>
+    (error instanceof ApiError ? error.field(name) : undefined) ?? factError?.field(name);
+  const measurand = newDrum ? ("new-drum-diameter" as const) : ("drum-diameter" as const);
+  const num = (v: string | null) => (v === null ? null : Number(v));
+  const unit = bench.unit === "mm" ? "mm" : "in";
+  const live = !job;
+  const drumTab = (
+    <>
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,150px)] gap-2">
+        <FactField
+          text
+          live={live}
+          index={0}
+          label="Stamped, such as MAX DIA 191.00 MM"
+          value={facts.stamp}
+          wrong={wrong("stamp")}
+          onChange={(stamp) => change({ stamp })}
+        />
+        <ReadingField
+          bench={bench}
+          side={side}
+          point={{ measurand: "ridge", place: "open-edge", directionDeg: null }}
+          label={`Ridge, radial, ${unit}`}
+          index={9}
+        />
       </div>
-    </Shell>
+      {newRotors && (
+        <Choice
+          label="Which drum"
+          value={newDrum ? "new" : "old"}
+          options={[
+            ["old", "The one that came"],
+            ["new", "The new one"],
+          ]}
+          onChange={(v) => setNewDrum(v === "new")}
+        />
+      )}
+      {DEPTHS.map(([place, name], row) => (
+        <fieldset key={place} className="m-0 border-0 p-0">
+          <legend className="mb-1 text-[16px]">
+            <svg width="14" height="11" viewBox="0 0 14 11" aria-hidden="true" className="mr-1 inline-block">
+              <path
+                d="M7 11 L1 1 H13 Z"
+                fill={place === "open-edge" ? "var(--ink)" : "var(--plate)"}
+                stroke="var(--ink)"
+                strokeWidth="1.4"
+              />
+            </svg>
+            {name}, {unit}
+          </legend>
+          <div className="grid grid-cols-4 gap-2">
+            {DIRECTIONS.map((d, i) => (
+              <ReadingField
+                key={`${measurand} ${d}`}
+                bench={bench}
+                side={side}
+                point={{ measurand, place, directionDeg: d }}
+                label={`${d}°`}
+                index={1 + row * 4 + i}
+                celsius={facts.drumCelsius}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      <div className="grid grid-cols-3 gap-2">
+        <FactField
+          live={live}
+          index={10}
+          label="Drum, °C"
+          value={facts.drumCelsius}
+          wrong={wrong("drumCelsius")}
+          onChange={(v) => change({ drumCelsius: num(v) })}
+        />
+        <FactField
+          live={live}
+          index={11}
+          label="Gauge, °C"
+          value={facts.gaugeCelsius}
+          wrong={wrong("gaugeCelsius")}
+          onChange={(v) => change({ gaugeCelsius: num(v) })}
+        />
+        <FactField
+          live={live}
+          index={12}
+          label="In doubt by, K"
+          value={facts.differenceDoubtKelvin === 0 ? null : facts.differenceDoubtKelvin}
+          wrong={wrong("differenceDoubtKelvin")}
+          onChange={(v) => change({ differenceDoubtKelvin: num(v) ?? 0 })}
+        />
+      </div>
+    </>
+  );
+  const yesNo: ["yes" | "no" | "not-known", string][] = [
+    ["no", "No"],
+    ["yes", "Yes"],
+    ["not-known", "Not looked"],
+  ];
+  const condition = (patch: Partial<Facts["condition"]>) =>
+    change({ condition: { ...facts.condition, ...patch } });
+  const liningTab = (
+    <>
+      {(["front", "rear"] as const).map((shoe, row) => (
+        <fieldset key={shoe} className="m-0 border-0 p-0">
+          <legend className="mb-1 text-[16px]">
+            {shoe === "front" ? "Front" : "Rear"} shoe, lining, {unit}
+          </legend>
+          <div className="grid grid-cols-3 gap-2">
+            {LININGS.map(([p, name], i) => (
+              <ReadingField
+                key={p}
+                bench={bench}
+                side={side}
+                point={{ measurand: "shoe-lining", place: `${shoe}-${p}`, directionDeg: null }}
+                label={name}
+                index={row * 3 + i}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      <Choice
+        label="Does an edge lift under a pick?"
+        value={facts.condition.bondLifted}
+        options={yesNo}
+        onChange={(bondLifted) => condition({ bondLifted })}
+      />
+      <Choice
+        label="Oil, grease or fluid on a lining?"
+        value={facts.condition.contaminated}
+        options={yesNo}
+        onChange={(contaminated) => condition({ contaminated })}
+      />
+      <Choice
+        label="Springs and pins sound?"
+        value={facts.condition.springsSound}
+        options={[
+          ["yes", "Yes"],
+          ["no", "No"],
+          ["not-known", "Not looked"],
+        ]}
+        onChange={(springsSound) => condition({ springsSound })}
+      />
+      <p className="m-0 border-l-4 border-undecided pl-3 text-[16px]">
+        Lining dust: wet or vacuum, never blown off. Springs fly: eye protection.
+      </p>
+    </>
+  );
+  const clicksTab = (
+    <>
+      <div className="grid grid-cols-4 gap-2">
+        {(["now", "after"] as const).map((place, i) => (
+          <ReadingField
+            key={place}
+            bench={bench}
+            side={side}
+            point={{ measurand: "over-shoes", place, directionDeg: null }}
+            label={place === "now" ? `Over shoes, ${unit}` : `Again, ${unit}`}
+            index={i}
+          />
+        ))}
+        <FactField
+          live={live}
+          index={2}
+          label="Clicks between"
+          value={facts.clicksBetween}
+          wrong={wrong("after.clicks")}
+          onChange={(v) => change({ clicksBetween: num(v) })}
+        />
+        <FactField
+          live={live}
+          index={3}
+          label="Clicks left"
+          value={facts.clicksLeft}
+          wrong={wrong("clicksLeft")}
+          onChange={(v) => change({ clicksLeft: num(v) })}
+        />
+      </div>
+      {setSpec ? (
+        <div className="grid grid-cols-4 gap-2">
+          {SPEC_FIELDS.map(([key, label], i) => (
+            <FactField
+              key={key}
+              index={4 + i}
+              label={label}
+              value={spec[key]}
+              wrong={wrong(key)}
+              onChange={(v) => setSpec(key, v)}
+            />
+          ))}
+        </div>
+      ) : (
+        <p className="m-0 text-[15px] text-ink-2">
+          From the sheet: anchor {spec.anchorDistanceMm ?? "not given"}, adjuster{" "}
+          {spec.adjusterDistanceMm ?? "not given"}, pitch {spec.pitchMm ?? "not given"} mm,{" "}
+          {spec.teeth ?? "no"} teeth; band {spec.targetLowMm ?? "0.3, a default,"} to{" "}
+          {spec.targetHighMm ?? "0.6, a default,"} mm of diameter.
+        </p>
+      )}
+      {onWheel && (
+        <Choice
+          label={
+            wheel
+              ? `${wheel.loosens === "up" ? "Up" : "Down"} loosened this wheel, hole at ${wheel.holeAt} o'clock`
+              : "Which way loosened it, seen through the hole at 6 o'clock?"
+          }
+          value={wheel?.loosens ?? ("none" as Schemas["WheelWay"])}
+          options={[
+            ["up", "Up"],
+            ["down", "Down"],
+          ]}
+          onChange={onWheel}
+        />
+      )}
+      {answer?.gap && <GapPlot gap={answer.gap} />}
+      {answer?.gap && <p className="m-0 text-[15px] text-ink-2">{answer.gap.says}</p>}
+    </>
+  );
+  const clicks = shown ?? answer?.clearance?.clicks ?? 0;
+  return (
+    <BenchPage
+      title={`Shoe bench${job ? `, ${side} corner` : ""}`}
+      job={job}
+      side={side}
+      other={job ? `/jobs/${job.id}/shoes/${side === "left" ? "right" : "left"}` : null}
+      bench={bench}
+      tab={tab}
+      onTab={setTab}
+      clear={clear}
+      attach={attach}
+      error={<ProblemNote error={error ?? factError} />}
+      tabs={[
+        {
+          id: "drum",
+          name: "Drum",
+          measurand,
+          fields: drumTab,
+          verdict: <DrumVerdict answer={answer} readings={readings} measurand={measurand} />,
+        },
+        {
+          id: "linings",
+          name: "Linings",
+          measurand: "shoe-lining",
+          fields: liningTab,
+          verdict: <LiningVerdict shoes={answer?.shoes ?? null} readings={readings} />,
+        },
+        {
+          id: "clicks",
+          name: "Clicks",
+          measurand: "over-shoes",
+          fields: clicksTab,
+          verdict: (
+            <ClicksVerdict
+              answer={answer}
+              teeth={spec.teeth}
+              shown={clicks}
+              onTurn={(by) => setTried((t) => (t ?? answer?.clearance?.clicks ?? 0) + by)}
+              sides={sides}
+            />
+          ),
+        },
+      ]}
+    />
+  );
+}
+
+function DrumVerdict({
+  answer,
+  readings,
+  measurand,
+}: {
+  answer: Answer | undefined;
+  readings: Reading[];
+  measurand: Schemas["Measurand"];
+}) {
+  const d = answer?.drum;
+  if (!d) return <Wanted title="Drum against its maximum" lacks={answer?.lacks ?? []} />;
+  return (
+    <>
+      <Headline>
+        <VerdictMark verdict={d.maximum.verdict} />
+        {d.maximum.verdict !== "inside" && <NotPassed />}
+        <Why reasons={[d.reasons, d.maximum.reasons, d.outOfRoundVerdict.reasons]} />
+      </Headline>
+      <div className="flex items-end gap-4">
+        <span className="huge huge-5">{d.largestMm.toFixed(2)}</span>
+        <span className="pb-2 text-[18px]">
+          mm, largest
+          <br />
+          <b>{figure(Math.abs(d.maximum.limitMm - d.largestMm), 2)}</b>{" "}
+          {d.largestMm > d.maximum.limitMm ? "over" : "under"} the maximum
+          {answer.stamp && <span className="block text-[14px] text-ink-2">{answer.stamp.understood}</span>}
+        </span>
+      </div>
+      <NumberLine
+        verdict={d.maximum}
+        limitName="MAX DIA"
+        values={readings
+          .filter((r) => r.measurand === measurand)
+          .map((r) => ({ mm: r.valueMm - d.correctionMm, hollow: r.place === "near-floor" }))}
+      />
+      <SettleNote ways={d.settledBy} />
+      <p className="m-0 text-[16px]">
+        Out of round <b>{figure(d.outOfRoundMm, 3)}</b>, limit {figure(d.outOfRoundLimitMm, 2)}:{" "}
+        {d.outOfRoundVerdict.verdict.replaceAll("-", " ")}.
+        {d.taperMm !== null && ` Taper ${figure(d.taperMm, 3)}.`}
+        {d.correctionMm !== 0 && ` Corrected by ${figure(d.correctionMm, 3)} to 20 °C.`}{" "}
+        {d.machine.possible
+          ? `Room to machine, up to ${figure(d.machine.machineToMm, 2)}.`
+          : "No room to machine."}
+      </p>
+      {answer.ridge && <p className="m-0 text-[18px] font-bold">{answer.ridge.says}</p>}
+      <p className="m-0 text-[15px] text-ink-2">
+        {[...answer.lacks.filter((l) => l.includes("differ")), ...d.notes].join(" ")}
+      </p>
+      <DrumSection
+        drum={d}
+        readings={readings
+          .filter((r) => r.measurand === measurand && r.place === d.largestAt.depth)
+          .map((r) => ({ directionDeg: r.directionDeg ?? 0, mm: r.valueMm }))}
+        gap={answer.gap}
+      />
+    </>
+  );
+}
+
+function LiningVerdict({ shoes, readings }: { shoes: Schemas["ShoesVerdict"] | null; readings: Reading[] }) {
+  if (!shoes)
+    return (
+      <Wanted title="Linings against their minimum" lacks={["Both ends and the middle of each shoe."]} />
+    );
+  return (
+    <>
+      <Headline>
+        <VerdictMark verdict={shoes.verdict} />
+        {shoes.verdict !== "inside" && <NotPassed />}
+        <Why reasons={[shoes.reasons, shoes.lining.reasons]} />
+      </Headline>
+      <div className="flex items-end gap-4">
+        <span className="huge">{shoes.thinnestMm.toFixed(2)}</span>
+        <span className="pb-2 text-[18px]">
+          mm, thinnest
+          <br />
+          {shoes.thinnestAt.shoe} shoe, {shoes.thinnestAt.point.replaceAll("-", " ")}
+        </span>
+      </div>
+      <NumberLine
+        verdict={shoes.lining}
+        limitName="LEAST"
+        values={readings.filter((r) => r.measurand === "shoe-lining").map((r) => ({ mm: r.valueMm }))}
+      />
+      <SettleNote ways={shoes.settledBy} />
+      {shoes.notes.map((n) => (
+        <p key={n} className="m-0 text-[16px]">
+          {n}
+        </p>
+      ))}
+    </>
+  );
+}
+
+function ClicksVerdict({
+  answer,
+  teeth,
+  shown,
+  onTurn,
+  sides,
+}: {
+  answer: Answer | undefined;
+  teeth: number | null;
+  shown: number;
+  onTurn: (by: number) => void;
+  sides: Schemas["SidesVerdict"] | null;
+}) {
+  const c = answer?.clearance;
+  if (!c)
+    return (
+      <Wanted
+        title="Clicks to the target"
+        lacks={[
+          ...(answer?.lacks ?? []),
+          "The diameter over the shoes, and the drum it goes into; the adjuster's figures.",
+        ]}
+      />
+    );
+  const left = c.clearanceMm - shown * c.perClickMm;
+  return (
+    <>
+      <Headline>
+        <span className="flex items-center gap-2">
+          <VerdictMark verdict={c.verdict} /> <span className="text-[16px]">the band, as it stands now</span>
+        </span>
+        <Why reasons={[c.reasons, ...(answer.gap ? [answer.gap.reasons] : [])]} />
+      </Headline>
+      <div className="flex items-end gap-4">
+        <span className="huge">{Math.abs(c.clicks)}</span>
+        <h3 className="pb-3 text-[27px]">
+          {c.clicks === 0
+            ? "clicks: leave it"
+            : `${Math.abs(c.clicks) === 1 ? "click" : "clicks"} ${c.clicks > 0 ? "out" : "back"}: ${figure(c.afterMm, 3)} mm left`}
+        </h3>
+      </div>
+      <div className="flex items-center gap-3">
+        <StarWheel teeth={teeth ?? 0} clicks={c.clicks} shown={shown} onTurn={onTurn} />
+        <ClicksPlot clearance={c} shown={shown} />
+      </div>
+      <p className="m-0 text-[16px]">
+        Clearance now <b>{figure(c.clearanceMm, 3)}</b>; {figure(c.perClickMm, 4)} a click
+        {c.perClickFromReadingsMm !== null ? ", by two readings" : ""}; band {figure(c.targetLowMm, 2)} to{" "}
+        {figure(c.targetHighMm, 2)}
+        {c.reasons.lines.some((l) => l.label === "Target" && l.kind === "default") ? ", a default" : ""}.
+        After {shown} {shown === 1 ? "click" : "clicks"}: <b>{figure(left, 3)} mm</b>.
+        {c.countSchoolMm !== null && ` Count school: ${figure(c.countSchoolMm, 3)} mm.`}
+      </p>
+      {[...c.notes, ...(sides ? [sides.says] : [])].map((n) => (
+        <p key={n} className="m-0 text-[16px] font-bold">
+          {n}
+        </p>
+      ))}
+      {answer.ridge && <p className="m-0 text-[16px]">{answer.ridge.says}</p>}
+    </>
   );
 }

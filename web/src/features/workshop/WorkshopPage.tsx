@@ -76,6 +76,9 @@ export function WorkshopPage() {
           <Link className="btn" to="/sources">
             Sources and interlocks
           </Link>
+          <Link className="btn" to="/workshop/instruments">
+            Measuring instruments
+          </Link>
           <h2 className="mt-3 text-[26px]">A job from its file</h2>
           <p className="m-0 text-[15px] text-ink-2">
             The chain of hashes is checked before anything is stored. Reading a job in twice changes nothing.

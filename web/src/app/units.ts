@@ -1,0 +1,41 @@
+import { useSyncExternalStore } from "react";
+
+export type LengthUnit = "mm" | "inch";
+
+const listeners = new Set<() => void>();
+const read = (): LengthUnit => (localStorage.getItem("length unit") === "inch" ? "inch" : "mm");
+
+/** The unit lengths are typed and shown in, kept for this technician's browser. The core only ever sees millimetres. */
+export function useLengthUnit(): [LengthUnit, (unit: LengthUnit) => void] {
+  const unit = useSyncExternalStore(
+    (changed) => {
+      listeners.add(changed);
+      return () => listeners.delete(changed);
+    },
+    read,
+    read,
+  );
+  return [
+    unit,
+    (next) => {
+      localStorage.setItem("length unit", next);
+      listeners.forEach((l) => l());
+    },
+  ];
+}
+
+/** A typed length in mm; null when nothing was typed, NaN when it is no figure. */
+export function toMm(text: string, unit: LengthUnit): number | null {
+  const trimmed = text.trim();
+  if (trimmed === "") return null;
+  const value = Number(trimmed.replace(",", "."));
+  return unit === "inch" ? value * 25.4 : value;
+}
+
+/** A length as it is typed in a unit: no needless zeros beyond the decimals its instrument shows. */
+export function fromMm(mm: number, unit: LengthUnit, decimals = 0): string {
+  const value = unit === "inch" ? mm / 25.4 : mm;
+  const plain = String(Number(value.toFixed(4)));
+  const has = (plain.split(".")[1] ?? "").length;
+  return has < decimals ? value.toFixed(decimals) : plain;
+}
