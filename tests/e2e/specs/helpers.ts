@@ -11,10 +11,26 @@ export async function signIn(page: Page, name = "Kit Ransome") {
   expect(answer.ok()).toBeTruthy();
 }
 
+/** Types like a gauge: digits, then Enter, which moves to the next point. */
+export async function gauge(page: Page, values: string[], from = 0) {
+  await page.locator(`[data-reading="${from}"]`).focus();
+  for (const v of values) {
+    await page.keyboard.press("ControlOrMeta+a");
+    await page.keyboard.type(v);
+    await page.keyboard.press("Enter");
+  }
+}
+
+/** Opens a bench from the run sheet and waits until it is there. */
+export async function openBench(page: Page, name: string) {
+  await page.getByRole("link", { name, exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1, name: new RegExp(`^${name}`) })).toBeVisible();
+}
+
 export const header = (expectedVersion: number) => ({ eventId: randomUUID(), expectedVersion, occurredAt: "2026-11-25T10:00:00+00:00" });
 
 /** Opens a job by the API; for tests that are about something later. */
-export async function openJob(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors", bay = 20) {
+export async function openJob(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", bay = 20) {
   const known = (await (await request.get("/api/vehicles")).json()).find((k: { vehicle: { plate: string } }) => k.vehicle.plate === plate);
   const jobId = randomUUID();
   const answer = await request.post("/api/jobs", {

@@ -4,7 +4,8 @@ import { signIn } from "./helpers";
 
 /** Every view, from the demo workshop. */
 async function views(page: Page): Promise<Record<string, string>> {
-  const board: { jobId: string; bay: number }[] = await (await page.request.get("/api/board")).json();
+  const board: { jobId: string; bay: number; status: string }[] = await (await page.request.get("/api/board")).json();
+  const waits = board.find((b) => b.bay === 1 && b.status === "waits")!.jobId;
   const bay = (n: number) => board.find((b) => b.bay === n)!.jobId;
   return {
     board: "/",
@@ -18,6 +19,13 @@ async function views(page: Page): Promise<Record<string, string>> {
     "quick retract": "/bench/retract",
     "quick torque": "/bench/torque",
     "shoe bench": "/bench/shoes",
+    "rotor bench": "/bench/rotor",
+    "pad bench": "/bench/pads",
+    "shoe bench in a job": `/jobs/${waits}/shoes/left`,
+    "rotor bench in a job": `/jobs/${waits}/rotor/left`,
+    "pad bench in a job": `/jobs/${waits}/pads`,
+    "verdict in doubt": `/jobs/${waits}`,
+    instruments: "/workshop/instruments",
     workshop: "/workshop",
     "house rules": "/workshop/house-rules",
     sources: "/sources",

@@ -274,7 +274,7 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
         </>
       }
     >
-      {found.length > 0 && bench.stage === "judge" && bench.judged.length === 0 && (
+      {found.length > 0 && ["free", "judge"].includes(bench.stage) && bench.judged.length === 0 && (
         <div className="rounded border-2 border-ink p-3 text-[16px]">
           {found.map((f) => (
             <p key={f.side + f.finding.part + f.finding.says} className="m-0">

@@ -37,7 +37,10 @@ export function ReadingField({
   const typed = bench.typing[key] ?? "";
   const tool = useInstruments().data?.find((i) => i.instrument.id === last?.instrumentId)?.instrument;
   // As its instrument shows it: 190.90 on one that reads to 0.05.
-  const decimals = tool ? (String(tool.resolutionMm).split(".")[1] ?? "").length : 0;
+  // An inch display carries one more.
+  const decimals = tool
+    ? (String(tool.resolutionMm).split(".")[1] ?? "").length + (bench.unit === "inch" ? 1 : 0)
+    : 0;
   const shown = last ? fromMm(last.valueMm, bench.unit, decimals) : "";
   const [focused, setFocused] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
