@@ -159,7 +159,7 @@ internal static class JobParts
     {
         var name = v.Reasons.Lines[0].Result;
         var used = state.Instruments.FirstOrDefault(i => name.EndsWith(i.Name, StringComparison.Ordinal)) ?? InstrumentCatalogue.Defaults[0];
-        var point = new MeasuredPoint<int>(0, v.Value.Millimeters, used, 1, 0, UncertaintyBudget.Of(used));
+        var point = new MeasuredPoint<int>(0, v.Value.Millimeters, used, 1, 0);
         return new(part, v.Verdict, Say(part == Part.Rotor ? "Rotor" : "Pads", v), Settling.Of(v, point, use, state.Instruments));
     }
 

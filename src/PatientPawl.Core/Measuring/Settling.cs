@@ -52,7 +52,7 @@ internal static class Settling
 
         // Those that would do, or else the finest there is: a list of what will not help is no help.
         var finer = onHand.Where(i => i.Serves(use) && i.Id != used.Id)
-            .Select(i => (i.Name, Guard: Guard(UncertaintyBudget.Of(i, null, temperature).Combined.Millimeters))).Where(i => i.Guard < verdict.GuardBand).OrderBy(i => i.Guard.Millimeters).ToArray();
+            .Select(i => (i.Name, Guard: Guard(UncertaintyBudget.Figure(i, 1, 0, temperature)))).Where(i => i.Guard < verdict.GuardBand).OrderBy(i => i.Guard.Millimeters).ToArray();
         var enough = finer.Where(i => i.Guard.Millimeters <= margin).ToArray();
         foreach (var (name, guard) in enough.Length > 0 ? enough : finer[..Math.Min(finer.Length, 1)])
             ways.Add(new(SettleKind.BetterInstrument, $"The {Low(name)} {(enough.Length > 0 ? "will" : "will not")}: guard {Figure.Of(guard.Millimeters)}, room {Figure.Of(margin)}.", enough.Length > 0, guard));
@@ -76,8 +76,15 @@ internal static class Settling
 /// <param name="Instrument">The instrument.</param>
 /// <param name="Count">How many repeats.</param>
 /// <param name="Spread">Their standard deviation, mm.</param>
-/// <param name="Budget">The doubt.</param>
-internal sealed record MeasuredPoint<T>(T At, double Mm, Instrument Instrument, int Count, double Spread, UncertaintyBudget Budget);
+/// <param name="Temperature">Doubt of the temperature, when there is any.</param>
+internal sealed record MeasuredPoint<T>(T At, double Mm, Instrument Instrument, int Count, double Spread, TemperatureDoubt? Temperature = null)
+{
+    /// <summary>The doubt, part by part: worked out where it is shown, as most points only have to be compared.</summary>
+    public UncertaintyBudget Budget => field ??= UncertaintyBudget.Of(Instrument, Count >= 2 ? new(Count, Length.FromMillimeters(Spread)) : null, Temperature);
+
+    /// <summary>The same doubt as one figure.</summary>
+    public double Doubt { get; } = UncertaintyBudget.Figure(Instrument, Count, Spread, Temperature);
+}
 
 internal static class MeasuredPoints
 {
@@ -91,11 +98,11 @@ internal static class MeasuredPoints
         List<MeasuredPoint<TPoint>> points = [];
         foreach (var group in readings.GroupBy(point))
         {
-            var finest = group.Select(instrument).MinBy(i => UncertaintyBudget.Of(i).Combined.Millimeters)!;
+            var finest = group.Select(instrument).MinBy(i => UncertaintyBudget.Figure(i, 1, 0, null))!;
             var values = group.Where(r => instrument(r).Id == finest.Id).Select(mm).ToArray();
             var mean = values.Average();
             var spread = values.Length < 2 ? 0 : Math.Sqrt(values.Sum(v => (v - mean) * (v - mean)) / (values.Length - 1));
-            points.Add(new(group.Key, mean, finest, values.Length, spread, UncertaintyBudget.Of(finest, values.Length >= 2 ? new(values.Length, Length.FromMillimeters(spread)) : null, temperature?.Invoke(mean))));
+            points.Add(new(group.Key, mean, finest, values.Length, spread, temperature?.Invoke(mean)));
         }
 
         return points;
@@ -103,6 +110,6 @@ internal static class MeasuredPoints
 
     /// <summary>The point that decides against a limit: the one that its doubt brings nearest to the bad side, or furthest over.</summary>
     public static MeasuredPoint<T> Deciding<T>(this List<MeasuredPoint<T>> points, LimitKind kind) => kind == LimitKind.Maximum
-        ? points.MaxBy(p => p.Mm + LimitJudgement.GuardFactor * p.Budget.Combined.Millimeters)!
-        : points.MinBy(p => p.Mm - LimitJudgement.GuardFactor * p.Budget.Combined.Millimeters)!;
+        ? points.MaxBy(p => p.Mm + LimitJudgement.GuardFactor * p.Doubt)!
+        : points.MinBy(p => p.Mm - LimitJudgement.GuardFactor * p.Doubt)!;
 }

@@ -20,7 +20,7 @@ internal static class StudentT
     {
         double low = 0, high = 1;
         while (Cumulative(high, freedom) < p) high *= 2;
-        for (var i = 0; i < 80; i++)
+        for (var i = 0; i < 54; i++)
         {
             var mid = (low + high) / 2;
             if (Cumulative(mid, freedom) < p) low = mid;

@@ -37,17 +37,17 @@ public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Len
         double d = instrument.Resolution.Millimeters, e = instrument.PermissibleError.Millimeters;
         List<UncertaintyPart> parts =
         [
-            Part("resolution", "d / (2 root 3)", $"{Figure.Of(d)} / 3.464", d / (2 * Math.Sqrt(3))),
-            Part("permissible error", "E / root 3", $"{Figure.Of(e)} / 1.732", e / Math.Sqrt(3)),
+            Part("resolution", "d / (2 root 3)", $"{Core.Figure.Of(d)} / 3.464", d / (2 * Math.Sqrt(3))),
+            Part("permissible error", "E / root 3", $"{Core.Figure.Of(e)} / 1.732", e / Math.Sqrt(3)),
         ];
         if (repeats is { Count: >= 2 })
         {
             var s = repeats.Count < 6 ? Math.Max(repeats.Spread.Millimeters, (instrument.Repeatability ?? instrument.Resolution).Millimeters) : repeats.Spread.Millimeters;
-            parts.Add(Part("repeats", "s / root n", $"{Figure.Of(s, 4)} / root {repeats.Count}", s / Math.Sqrt(repeats.Count), fromRepeats: true));
+            parts.Add(Part("repeats", "s / root n", $"{Core.Figure.Of(s, 4)} / root {repeats.Count}", s / Math.Sqrt(repeats.Count), fromRepeats: true));
         }
 
         if (temperature is { HalfWidthKelvin: > 0 } t)
-            parts.Add(Part("temperature", "alpha × L × half-width / root 3", $"{Figure.Of(t.ExpansionPerKelvin * 1e6, 1)}e-6 × {Figure.Of(t.Size.Millimeters, 1)} × {Figure.Of(t.HalfWidthKelvin, 1)} / 1.732",
+            parts.Add(Part("temperature", "alpha × L × half-width / root 3", $"{Core.Figure.Of(t.ExpansionPerKelvin * 1e6, 1)}e-6 × {Core.Figure.Of(t.Size.Millimeters, 1)} × {Core.Figure.Of(t.HalfWidthKelvin, 1)} / 1.732",
                 t.ExpansionPerKelvin * t.Size.Millimeters * t.HalfWidthKelvin / Math.Sqrt(3)));
         var sum = Math.Sqrt(parts.Sum(p => Math.Pow(p.StandardUncertainty.Millimeters, 2)));
         return new(parts, Length.FromMillimeters(Math.Max(sum, 1e-9)));
@@ -55,6 +55,20 @@ public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Len
 
     /// <summary>The doubt that no number of further readings at the same point would take away.</summary>
     public Length Fixed => Length.FromMillimeters(Math.Sqrt(Parts.Where(p => !p.FromRepeats).Sum(p => Math.Pow(p.StandardUncertainty.Millimeters, 2))));
+
+    /// <summary>The combined doubt alone, mm: the same rule as <see cref="Of"/>, without its lines. A test holds the two together.</summary>
+    internal static double Figure(Instrument instrument, int count, double spread, TemperatureDoubt? temperature)
+    {
+        double d = instrument.Resolution.Millimeters, e = instrument.PermissibleError.Millimeters, sum = d * d / 12 + e * e / 3;
+        if (count >= 2)
+        {
+            var s = count < 6 ? Math.Max(spread, (instrument.Repeatability ?? instrument.Resolution).Millimeters) : spread;
+            sum += s * s / count;
+        }
+
+        if (temperature is { HalfWidthKelvin: > 0 } t) sum += Math.Pow(t.ExpansionPerKelvin * t.Size.Millimeters * t.HalfWidthKelvin, 2) / 3;
+        return Math.Max(Math.Sqrt(sum), 1e-9);
+    }
 
     /// <summary>The doubt of a difference of two such readings: root 2 times each part.</summary>
     public UncertaintyBudget OfDifference() =>

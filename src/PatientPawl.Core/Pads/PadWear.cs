@@ -140,7 +140,7 @@ public static class PadWear
         var (thinnest, point) = pads.MinBy(p => p.Pad.Thinnest.Millimeters - p.Pad.Minimum.GuardBand.Millimeters);
         var worst = pads.Any(p => p.Pad.Minimum.Verdict == Verdict.Outside) ? Verdict.Outside : pads.All(p => p.Pad.Minimum.Verdict == Verdict.Inside) ? Verdict.Inside : Verdict.TooCloseToCall;
         var judged = pads.Select(p => p.Pad).ToArray();
-        var findings = Findings(judged, sheet, worst, points.Max(p => p.Budget.Combined.Millimeters), answers);
+        var findings = Findings(judged, sheet, worst, points.Max(p => p.Doubt), answers);
         List<string> notes = [];
         if (points.Count < 8) notes.Add($"{points.Count} of 8 places: both ends of all four pads.");
         if (judged.Any(p => p.Thinnest.Millimeters <= 0.2)) notes.Add("Metal to metal: the rotor is judged too.");

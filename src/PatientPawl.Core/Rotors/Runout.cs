@@ -80,7 +80,7 @@ public static class Runout
             .Formula("Doubt of a and b", "u × root of the fit's own term", $"{Figure.Of(budget.Combined.Millimeters, 4)} × {Figure.Of(Math.Sqrt(Math.Max(inverse[1, 1], inverse[2, 2])), 3)}", $"{Figure.Of(u, 4)} mm", "gum");
         if (limit is null) trail.Default("Runout limit", $"{Figure.Of(DefaultLimit.Millimeters)} mm", "practice-rotor");
         trail.Conclude(verdict.Reasons.Lines[^1].Result, "iso-14253-1").WouldChange("A cleaned hub face, another position on the studs, or a finer dial.");
-        var point = new MeasuredPoint<int>(0, total, run.Instrument, 1, 0, budget);
+        var point = new MeasuredPoint<int>(0, total, run.Instrument, 1, 0);
         return new(L(total), verdict, L(c), L(a), L(b), L(2 * amplitude), high, L(u), L(residual), n >= 5,
             [.. Enumerable.Range(0, 73).Select(i => Angle.FromDegrees(5 * i)).Select(t => new CurvePoint(t, L(c + a * Math.Cos(t.Radians) + b * Math.Sin(t.Radians))))],
             Settling.Of(verdict, point, InstrumentUse.Deflection, onHand, difference: true), notes, trail.Done());

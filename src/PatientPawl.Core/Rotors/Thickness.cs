@@ -61,7 +61,7 @@ public static class RotorThickness
         var points = MeasuredPoints.Of(readings, r => Math.Round((r.Angle.Degrees % 360 + 360) % 360, 3), r => r.Thickness.Millimeters, r => r.Instrument);
         var smallest = points.Deciding(LimitKind.Minimum);
         var verdict = LimitJudgement.Against("Rotor, thinnest", L(smallest.Mm), smallest.Budget, sheet.Minimum, LimitKind.Minimum, smallest.Instrument, null);
-        var coarsest = points.MaxBy(p => p.Budget.Combined.Millimeters)!;
+        var coarsest = points.MaxBy(p => p.Doubt)!;
         var variation = points.Max(p => p.Mm) - points.Min(p => p.Mm);
         var limit = sheet.VariationLimit ?? DefaultVariation;
         var varied = LimitJudgement.Against("Thickness variation", L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null);

@@ -28,6 +28,17 @@ public class BudgetTests
         UncertaintyBudget.Of(Micrometer, new(1, Mm(0.5))).Parts.Count.ShouldBe(2, "one reading has no spread");
     }
 
+    [Theory]
+    [InlineData(1, 0, 0)]
+    [InlineData(2, 0.001, 0)]
+    [InlineData(4, 0.03, 12)]
+    [InlineData(9, 0.002, 3)]
+    public void The_figure_alone_is_the_budgets_sum(int count, double spread, double kelvin)
+    {
+        var temperature = new TemperatureDoubt(11e-6, Mm(190), kelvin);
+        UncertaintyBudget.Figure(Micrometer, count, spread, temperature).ShouldBe(UncertaintyBudget.Of(Micrometer, count >= 2 ? new(count, Mm(spread)) : null, temperature).Combined.Millimeters, 1e-15);
+    }
+
     [Fact]
     public void More_repeats_shrink_only_their_own_part()
     {

@@ -1,0 +1,72 @@
+using BenchmarkDotNet.Attributes;
+using BenchmarkDotNet.Running;
+using PatientPawl.Core;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Shoes;
+using PatientPawl.Core.Vehicles;
+using UnitsNet;
+
+namespace PatientPawl.Bench;
+
+internal static class Program
+{
+    private static void Main(string[] args) => BenchmarkSwitcher.FromAssembly(typeof(Judges).Assembly).Run(args);
+}
+
+/// <summary>Every judge of the measuring benches, with the sets of readings a technician takes. Wanted: under 100 microseconds each, the gap profile under 1 ms.</summary>
+[MemoryDiagnoser]
+[ShortRunJob]
+public class Judges
+{
+    private static readonly IReadOnlyList<Instrument> All = InstrumentCatalogue.Defaults;
+    private static readonly Instrument Gauge = InstrumentCatalogue.Find("drum-gauge")!, Depth = InstrumentCatalogue.Find("depth-gauge")!, Micrometer = InstrumentCatalogue.Find("micrometer")!, Dial = InstrumentCatalogue.Find("dial")!;
+    private static readonly double[] Around = [0, 45, 90, 135];
+
+    private readonly Drum _drum = new([.. Enum.GetValues<DrumDepth>().SelectMany(p => Around.Select(d => new DrumReading(Angle.FromDegrees(d), p, Mm(190.9 + d / 3000), Gauge)))], 35, 18, 4);
+    private readonly ShoeSet _shoes = new(Mm(190.1), Mm(80), Mm(80), Mm(1.25), 25, false, 40, null, null, Mm(190));
+    private readonly LiningReading[] _linings = [.. Enum.GetValues<ShoePosition>().SelectMany(s => Enum.GetValues<LiningPoint>().Select(p => new LiningReading(s, p, Mm(2.4), Depth)))];
+    private readonly ThicknessReading[] _ring = [.. Enumerable.Range(0, 12).Select(i => new ThicknessReading(Angle.FromDegrees(30 * i), Mm(9.2 + i % 3 / 100.0), Micrometer))];
+    private readonly RunoutRun _run = new([.. Enumerable.Range(0, 12).Select(i => new RunoutReading(Angle.FromDegrees(30 * i), Mm(0.06 * Math.Cos(i * Math.PI / 6))))], Dial, Angle.Zero);
+    private readonly PadReading[] _pads = [.. Sides.Both.SelectMany(s => Enum.GetValues<PadPosition>().SelectMany(p => Enum.GetValues<PadEnd>().Select(e => new PadReading(s, p, e, Mm(s == Side.Left && p == PadPosition.Inner ? 3 : 7), Depth))))];
+    private readonly WearPoint[] _history = [new(0, Mm(10.1)), new(8_000, Mm(9.1)), new(17_000, Mm(8.5)), new(26_000, Mm(7.4)), new(33_000, Mm(6.9))];
+    private DrumVerdict _drumVerdict = null!;
+    private RunoutVerdict _first = null!, _second = null!;
+    private ThicknessVerdict _thickness = null!;
+
+    [GlobalSetup]
+    public void Setup()
+    {
+        _drumVerdict = Drum();
+        _first = OncePerTurn();
+        _second = Runout.Fit(_run with { Readings = [.. _run.Readings.Select(r => r with { Deflection = r.Deflection * 0.4 })], MovedBy = Angle.FromDegrees(180) }, null, All);
+        _thickness = Thickness();
+    }
+
+    [Benchmark] public DrumVerdict Drum() => DrumJudgement.Judge(_drum, new(Mm(191)), All);
+    [Benchmark] public ClearanceVerdict Clearance() => ShoeClearance.Judge(_drumVerdict, _shoes, new(null, null, 6));
+    [Benchmark] public ShoesVerdict Linings() => ShoeWear.Judge(_linings, new(Known.No, Known.No, Known.Yes), null, All);
+    [Benchmark] public GapVerdict ExactGapProfile() => GapProfile.AfterClicks(Mm(190.9), _shoes, 9);
+    [Benchmark] public ThicknessVerdict Thickness() => RotorThickness.Judge(_ring, new(Mm(8.4)), All);
+    [Benchmark] public RunoutVerdict OncePerTurn() => Runout.Fit(_run, null, All);
+    [Benchmark] public HubAndRotorVerdict HubOrRotor() => HubAndRotor.Separate(_first, Angle.Zero, _second, Angle.FromDegrees(180), 5, null, Dial, null);
+    [Benchmark] public RotorRuled Ruling() => RotorRuling.Decide(_thickness, _first, null, RotorCondition.NotLooked, Side.Left);
+    [Benchmark] public PadsVerdict Pads() => PadWear.Judge(_pads, new(Mm(10), Mm(10), null), [], All);
+    [Benchmark] public ForecastVerdict Forecast() => PadForecast.Compute(_history, Mm(2), 20_000);
+
+    private static Length Mm(double v) => Length.FromMillimeters(v);
+}
+
+/// <summary>A plan from the start of a job, and the question why not.</summary>
+[ShortRunJob]
+public class Plans
+{
+    private readonly PlanSetup _hat = PlanSetup.For(Architecture.HatShoes, JobScope.Shoes), _tool = PlanSetup.For(Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool);
+
+    [Benchmark] public Plan ShoesInTheHat() => Planner.Make(_hat, _hat.Start());
+    [Benchmark] public Plan PadsAndRotorsByTool() => Planner.Make(_tool, _tool.Start());
+    [Benchmark] public WhyNot WhyNotTheCaliper() => Planner.Why(_tool, _tool.Start(), new("caliper-off", Side.Left));
+}
