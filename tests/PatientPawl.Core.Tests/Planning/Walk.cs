@@ -13,25 +13,39 @@ internal sealed class Walk(PlanSetup setup, int seed)
     public List<StepKey> Done { get; } = [];
     public IReadOnlyList<string> CannotBeMet { get; private set; } = [];
 
+    /// <summary>The setup as it stands now.</summary>
+    public PlanSetup Setup { get; private set; } = setup;
+
+    /// <summary>A finding on the way: another setup, or null for none.</summary>
+    public Func<PlanSetup, CarState, PlanSetup?>? Change { get; set; }
+
     public void ToTheEnd(Action<CarState, StepKey, CarState>? watch = null, double surprise = 0.2)
     {
-        var plan = Planner.Make(setup, State);
+        var plan = Planner.Make(Setup, State);
         CannotBeMet = plan.CannotBeMet;
         var remaining = plan.Steps;
         while (remaining.Count > 0)
         {
             Done.Count.ShouldBeLessThan(400, "the walk goes round");
-            var offered = Planner.Offered(setup, State, remaining);
+            var offered = Planner.Offered(Setup, State, remaining);
             offered.ShouldNotBeEmpty($"dead end after {string.Join(" > ", Done)}; left {string.Join(" > ", remaining)}");
             var step = offered[_random.Next(offered.Count)];
-            Planner.Why(setup, State, step).Allowed.ShouldBeTrue();
+            Planner.Why(Setup, State, step).Allowed.ShouldBeTrue();
             var type = StepCatalogue.Find(step.StepId)!;
             var otherwise = type.Otherwise.Count > 0 && _random.NextDouble() < surprise;
             var before = State;
-            State = Planner.Apply(setup, State, step, otherwise);
+            State = Planner.Apply(Setup, State, step, otherwise);
             Done.Add(step);
             watch?.Invoke(before, step, State);
-            remaining = otherwise ? Planner.Make(setup, State).Steps : Planner.After(setup, before, remaining, step).ShouldNotBeNull();
+            if (Change?.Invoke(Setup, State) is { } changed)
+            {
+                State = changed.Onto(State, Setup);
+                Setup = changed;
+                remaining = Planner.Make(Setup, State).Steps;
+                continue;
+            }
+
+            remaining = otherwise ? Planner.Make(Setup, State).Steps : Planner.After(Setup, before, remaining, step).ShouldNotBeNull();
         }
     }
 
