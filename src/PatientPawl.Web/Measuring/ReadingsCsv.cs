@@ -51,8 +51,14 @@ internal static class ReadingsCsv
         var separator = first.Contains('\t', StringComparison.Ordinal) ? '\t' : first.Contains(';', StringComparison.Ordinal) ? ';' : ',';
         using var csv = CsvReader.FromText(text, new CsvReaderOptions
         {
-            Separator = separator, HasHeader = false, SkipEmptyLines = true, TrimWhitespace = true, TrackLineNumbers = true, MalformedData = CsvMalformedDataHandling.Recover,
-            FieldCountMismatch = CsvFieldCountHandling.Allow, MissingField = CsvMissingFieldHandling.ReturnEmpty,
+            Separator = separator,
+            HasHeader = false,
+            SkipEmptyLines = true,
+            TrimWhitespace = true,
+            TrackLineNumbers = true,
+            MalformedData = CsvMalformedDataHandling.Recover,
+            FieldCountMismatch = CsvFieldCountHandling.Allow,
+            MissingField = CsvMissingFieldHandling.ReturnEmpty,
         });
         List<ReadingIn> readings = [];
         List<CsvLine> lines = [];
