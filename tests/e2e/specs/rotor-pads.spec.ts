@@ -22,7 +22,7 @@ test("rotor: thickness, variation, and hub told from rotor by a second run", asy
   await gauge(page, cosine(0.08), 1);
   await expect(verdict(page)).toContainText("measure again half a turn on, to tell hub from rotor");
   await page.getByRole("button", { name: "2, turned on the studs" }).click();
-  await page.getByLabel("Turned by, degrees").fill("180");
+  await page.getByLabel("Turned by, °").fill("180");
   await gauge(page, cosine(0.02), 1);
   await expect(verdict(page).getByRole("heading", { name: /Turn the rotor [23] studs on/ })).toBeVisible();
   await expect(verdict(page)).toContainText("Hub 0.102, rotor 0.059");

@@ -455,7 +455,7 @@ function WearVerdict({
               <span className="flex gap-1">
                 <button
                   type="button"
-                  className="btn !px-2"
+                  className="btn whitespace-nowrap !px-2"
                   aria-label={`${c.says}: it is so`}
                   aria-pressed={c.answer === "confirms"}
                   onClick={() => say(c.id, f.side, c.answer === "confirms" ? "not-made" : "confirms")}
@@ -464,7 +464,7 @@ function WearVerdict({
                 </button>
                 <button
                   type="button"
-                  className="btn !px-2"
+                  className="btn whitespace-nowrap !px-2"
                   aria-label={`${c.says}: it is not so`}
                   aria-pressed={c.answer === "rules-out"}
                   onClick={() => say(c.id, f.side, c.answer === "rules-out" ? "not-made" : "rules-out")}

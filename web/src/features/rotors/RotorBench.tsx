@@ -237,7 +237,7 @@ function Rotor({
         />
         <FactField
           live={live}
-          label="Turned by, degrees"
+          label="Turned by, °"
           value={facts.movedByDeg}
           wrong={wrong("movedByDeg")}
           onChange={(v) => change({ movedByDeg: num(v) })}
