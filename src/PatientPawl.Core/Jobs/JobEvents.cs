@@ -28,8 +28,9 @@ public abstract record JobEvent
 /// <param name="Sheet">The spec sheet.</param>
 /// <param name="Rules">The house rules.</param>
 /// <param name="Instruments">The workshop's measuring instruments; null in a job from before they were kept counts as the defaults.</param>
+/// <param name="NewCalipers">Corners whose caliper is renewed; null means none.</param>
 public sealed record JobOpened(
-    int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null) : JobEvent;
+    int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null, IReadOnlyList<Side>? NewCalipers = null) : JobEvent;
 
 /// <summary>The questions before lifting were answered and are settled.</summary>
 /// <param name="Answers">Every question with its answer.</param>

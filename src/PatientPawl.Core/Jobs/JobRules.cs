@@ -49,12 +49,12 @@ public static class JobRules
 {
     /// <summary>Opens a job.</summary>
     /// <exception cref="InputException">Naming every field that is wrong.</exception>
-    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null)
+    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null, IReadOnlyList<Side>? newCalipers = null)
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
         new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
-        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments);
+        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null);
     }
 
     /// <summary>Settles the questions before lifting.</summary>
@@ -142,8 +142,9 @@ public static class JobRules
         CheckReadings(type, command, state.Instruments);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
-        if (type.LeadOnly && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
-        if (type.Id is "service-entered" or "service-closed" && command.Report is null)
+        if (type.Id == "torques-accepted" && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
+        if (type.Id == "screw-decided" && note is null) throw new InputException(new InputError("note", "nothing", "what was decided", "Say what was decided: flush and run without, or drilled and renewed."));
+        if (state.Setup.ByTool && type.Id is "service-entered" or "service-closed" && command.Report is null)
             throw new InputException(new InputError("report", "nothing", "what the tool said", "Say what the scan tool said: finished, or refused."));
         if (command.Report is { Succeeded: false } refused) return new ToolRefused(command.Step, refused);
         if (type.Id == "battery-held") RequireVoltage(state, command);
@@ -336,6 +337,11 @@ public static class JobRules
             room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(state.LevelPercent ?? 100, 0, 150), travel.Displaced);
             otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
             findings = JobParts.Findings(JobParts.PadsAndRotor(state, side, verdicts));
+        }
+        else if (type.Id == "inspected")
+        {
+            verdicts = JobMeasuring.Verdicts(state, command.Step.Side!.Value, command.Readings);
+            findings = JobParts.Findings(JobParts.PadsAndRotor(state, command.Step.Side!.Value, verdicts));
         }
         else if (type.Id == "shoes-measured")
         {

@@ -99,8 +99,8 @@ public sealed class JobState
 
     /// <summary>True when a straight push proves something: the mechanism is known to be relaxed.</summary>
     public bool MechanismRelaxed(Side side) => Setup.IsMotor ? Car.Get(Planning.Corner.Spindle, side) == Spindle.Back
-        : Setup.IsCable ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
-        : Setup.IsHat;
+        : Setup.HasLever ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
+        : Setup.Identified;
 
     /// <summary>The observations that stand at a corner.</summary>
     public IReadOnlyList<Observation> Observations(Side side) => [.. Corner(side).Looks.Values.Select(l => new Observation(l.Look, l.Seen!.Value))];
@@ -150,7 +150,7 @@ public sealed class JobState
     private static JobState Replan(Parts parts) => new(parts, null);
 
     private static PlanSetup StartSetup(JobOpened e) =>
-        (PlanSetup.For(null, e.Scope) with { Rules = e.Rules }).WithSheet(e.Sheet);
+        (e.NewCalipers ?? []).Aggregate((PlanSetup.For(null, e.Scope) with { Rules = e.Rules }).WithSheet(e.Sheet), (setup, side) => setup.With(side, c => c with { CaliperNew = true }));
 
     private static Parts Resetup(Parts parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Onto(parts.Car, parts.Setup) };
 
@@ -163,8 +163,7 @@ public sealed class JobState
 
     private static JobState Ruled(Parts next, BrakeRuled e)
     {
-        var corner = new CornerSetup(e.Ruling.Architecture, e.MethodUndecided);
-        var setup = e.Side == Side.Left ? next.Setup with { Left = corner } : next.Setup with { Right = corner };
+        var setup = next.Setup.With(e.Side, c => c with { Architecture = e.Ruling.Architecture, MethodUndecided = e.MethodUndecided });
         var parts = Resetup(next, setup).WithCorner(e.Side, c => c with { Ruled = e });
         return Replan(parts with { Car = parts.Car.With(Planning.Corner.Identified, e.Side, Done.Yes) });
     }
@@ -189,6 +188,8 @@ public sealed class JobState
     {
         if (e.Findings is not { Count: > 0 } findings || e.Step.Side is not { } side) return clicked;
         var parts = clicked.Now with { Findings = clicked.Findings.AddRange(findings.Select(f => new SidedFinding(side, f))) };
+        // An inspection finds and advises; nothing is renewed in it.
+        if (parts.Setup.InspectOnly) return new(parts, null);
         bool Renew(params Part[] which) => findings.Any(f => f.Verdict == Verdict.Outside && which.Contains(f.Part));
         var setup = parts.Setup;
         parts = Resetup(parts, setup with
@@ -224,7 +225,7 @@ public sealed class JobState
             };
         }
 
-        if (e.Step is { StepId: "measured", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
+        if (e.Step is { StepId: "measured" or "inspected", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
         if (e.Step is { StepId: "shoes-measured", Side: { } shoes }) next = next.WithCorner(shoes, c => c with { ShoeVerdicts = e.Verdicts });
         // What settled a verdict stands in the place of the one that was in doubt.
         if (e.Step is { StepId: "verdict-settled", Side: { } settled })
@@ -252,7 +253,7 @@ public sealed class JobState
                     if (car.Get(Planning.Corner.Spindle, side) != Spindle.None) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
             }
 
-            if (e.Step.StepId is "service-entered" or "service-closed") car = car.With(Planning.Car.Brake, ParkingBrake.Unknown);
+            if (e.Step.StepId is "service-entered" or "service-entered-car" or "puller-released" or "service-closed") car = car.With(Planning.Car.Brake, ParkingBrake.Unknown);
             if (makes.Any(m => m.Variable == Planning.Car.Hydraulics || m.Variable == Planning.Corner.Piston)) car = car.With(Planning.Car.Hydraulics, HydraulicsState.Unknown);
         }
 

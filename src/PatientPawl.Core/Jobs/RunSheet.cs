@@ -219,7 +219,7 @@ public static class RunSheets
         var signed = state.Signatures(step);
         return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
-            type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
+            state.Setup.ByTool && type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
             BenchesOf(state, type.Id, step.Side), step.Side is { } side && type.Id == "measured" ? PrefilledFor(state, side) : [],
             step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
@@ -235,6 +235,10 @@ public static class RunSheets
         if (setup.PadsNew) list.Add($"Rear pad set{(setup.PadsFound ? ", added by a finding" : setup.Scope == JobScope.Shoes ? ", with the new rotors" : "")}");
         if (setup.Rotors) list.Add($"Two rear rotors{(setup.RotorFound ? ", added by a finding" : "")}");
         if (setup.ShoesNew) list.Add($"Parking shoe set with springs and pins{(setup.ShoesFound ? ", added by a finding" : "")}");
+        foreach (var side in Core.Sides.Both.Where(s => setup.At(s).CaliperNew)) list.Add($"{(side == Side.Left ? "Left" : "Right")} rear caliper with sealing washers");
+        if (setup.Found(CornerFinding.FrozenPads)) list.Add("Hardware kit: clips and springs, added by a finding");
+        if (setup.Found(CornerFinding.SeizedPin)) list.Add("Slide-pin kit, or a bracket, added by a finding");
+        if (setup.AnyCaliperNew || setup.Rules.Bleeding == Workshop.BleedRule.Always || setup.Rules.FluidRoom == Workshop.FluidRoomRule.OpenBleeder) list.Add("Brake fluid for bleeding");
         if (setup.NeedsNewBolts) list.Add("Single-use bolts, both sides");
         return list;
     }
@@ -383,7 +387,7 @@ public static class RunSheets
         [
             new("Pedal", pedalOff ? "Keep off" : car.Get(Planning.Car.Pedal) switch { Pedal.Proved => "Proved", Pedal.NotPumped => "Not pumped", _ => "As it came" }, pedalOff),
         ];
-        if (state.Setup.IsMotor)
+        if (state.Setup.NeedsRoute)
         {
             var keepOff = car.Get(Planning.Car.Tag) == Done.Yes || Core.Sides.Both.Any(s => car.Get(Planning.Corner.Actuator, s) is Actuator.Unplugged or Actuator.Off);
             strip.Add(new("Brake switch", car.Get(Planning.Car.Tag) == Done.Yes ? "Tagged" : keepOff ? "Do not touch" : "Free", keepOff));
@@ -391,13 +395,13 @@ public static class RunSheets
 
         strip.Add(new("Parking brake", Words(Planning.Car.Brake, car), false));
         strip.Add(new("Standing", (car.Get(Planning.Car.Position) == CarPosition.Stands ? "Stands" : "Ground") + (car.Get(Planning.Car.Chocks) == Chocks.In ? ", chocked" : ""), false));
-        if (state.Setup.IsMotor)
+        if (state.Setup.IsElectric)
         {
             strip.Add(new("Ignition", car.Get(Planning.Car.Ignition) == Ignition.On ? "On" : car.Get(Planning.Car.Key) == Key.Away ? "Off, key away" : "Off", false));
             strip.Add(new("Battery", state.BatteryVolts is { } v ? $"{Figure.Fixed(v, 1)} V" : Words(Planning.Car.Battery, car), false));
         }
 
-        if (state.Setup.IsCable) strip.Add(new("Cable", Words(Planning.Car.Cable, car), false));
+        if (state.Setup.HasLever) strip.Add(new("Cable", Words(Planning.Car.Cable, car), false));
         strip.Add(new("Hydraulics", Words(Planning.Car.Hydraulics, car), false));
         strip.Add(new("Reservoir", state.LevelPercent is { } level && state.Opened is { } o ? $"Room {Figure.Of(o.Sheet.Reservoir.Band.Milliliters * (1 - level / 100), 0)} mL" : "Not looked at", false));
         strip.Add(new("Wheels off", Core.Sides.Both.Count(s => car.Get(Planning.Corner.Wheel, s) == Wheel.Off).ToString(), false));

@@ -264,6 +264,8 @@ public enum Caliper
     On,
     /// <summary>Off, hung on a hook.</summary>
     Hung,
+    /// <summary>The old one is away; its hose is shut.</summary>
+    Away,
 }
 
 /// <summary>Pads.</summary>
@@ -347,6 +349,72 @@ public enum ShoesState
     NewSet,
 }
 
+/// <summary>Whether the caliper stays.</summary>
+public enum CaliperPart
+{
+    /// <summary>It stays.</summary>
+    Stays,
+    /// <summary>A new one is due.</summary>
+    Due,
+    /// <summary>A new one is there.</summary>
+    New,
+}
+
+/// <summary>Brake hose at the caliper.</summary>
+public enum HoseState
+{
+    /// <summary>On, as it came.</summary>
+    On,
+    /// <summary>Off, shut with a plug.</summary>
+    Off,
+    /// <summary>On with new washers, by hand.</summary>
+    Snug,
+    /// <summary>Torqued and signed.</summary>
+    Torqued,
+}
+
+/// <summary>A small part that comes off with the work and is easily forgotten.</summary>
+public enum Fitted
+{
+    /// <summary>The vehicle has none, or it is not disturbed.</summary>
+    None,
+    /// <summary>In its place.</summary>
+    On,
+    /// <summary>Off.</summary>
+    Off,
+}
+
+/// <summary>Something a finding asked for.</summary>
+public enum Asked
+{
+    /// <summary>Nothing was asked.</summary>
+    Nothing,
+    /// <summary>Due.</summary>
+    Due,
+    /// <summary>Done.</summary>
+    Done,
+}
+
+/// <summary>Second caliper that does the parking.</summary>
+public enum SpotCaliper
+{
+    /// <summary>None, or not disturbed.</summary>
+    None,
+    /// <summary>On.</summary>
+    On,
+    /// <summary>Off, hung on a hook.</summary>
+    Hung,
+}
+
+/// <summary>Reservoir cap.</summary>
+public enum CapState
+{
+    /// <summary>On.</summary>
+    On,
+    /// <summary>Off, with a rag round the neck.</summary>
+    Off,
+}
+
 /// <summary>Whether a verdict on a part that stays is still in doubt.</summary>
 public enum Doubt
 {
@@ -409,6 +477,14 @@ public static class Car
     public static readonly StateVariable<CableRun> Cable = new("cable", false);
     /// <summary>The unverified torques.</summary>
     public static readonly StateVariable<Acceptance> Acceptance = new("unverified torques", false);
+    /// <summary>The reservoir's cap.</summary>
+    public static readonly StateVariable<CapState> Cap = new("reservoir cap", false);
+    /// <summary>The bed-in series.</summary>
+    public static readonly StateVariable<Done> BedIn = new("bed-in", false);
+    /// <summary>The lead's look at the wheels.</summary>
+    public static readonly StateVariable<Done> WheelsSigned = new("lead's look at the wheels", false);
+    /// <summary>A part that was wrong.</summary>
+    public static readonly StateVariable<Asked> RightPart = new("the right part", false);
 }
 
 /// <summary>What the plan keeps track of at each corner.</summary>
@@ -470,4 +546,45 @@ public static class Corner
     public static readonly StateVariable<NewBolts> NewBolts = new("new bolts", true);
     /// <summary>The turning free by hand.</summary>
     public static readonly StateVariable<Done> TurnsFree = new("turning free by hand", true);
+    /// <summary>Whether the caliper stays.</summary>
+    public static readonly StateVariable<CaliperPart> CaliperPart = new("caliper part", true);
+    /// <summary>The hose.</summary>
+    public static readonly StateVariable<HoseState> Hose = new("brake hose", true);
+    /// <summary>The spot caliper.</summary>
+    public static readonly StateVariable<SpotCaliper> Spot = new("spot caliper", true);
+    /// <summary>The spot caliper's bolts.</summary>
+    public static readonly StateVariable<Bolts> SpotBolts = new("spot caliper bolts", true);
+    /// <summary>The wear sensor.</summary>
+    public static readonly StateVariable<Fitted> Sensor = new("wear sensor", true);
+    /// <summary>The anti-rattle spring.</summary>
+    public static readonly StateVariable<Fitted> RattleSpring = new("anti-rattle spring", true);
+    /// <summary>The bracket that carries the hose.</summary>
+    public static readonly StateVariable<Fitted> HoseBracket = new("hose bracket", true);
+    /// <summary>The caps over the slide-pin bolts.</summary>
+    public static readonly StateVariable<Fitted> PinCaps = new("pin caps", true);
+    /// <summary>The plug of the star wheel's hole.</summary>
+    public static readonly StateVariable<Fitted> HatPlug = new("hat plug", true);
+    /// <summary>The cable's end at the caliper.</summary>
+    public static readonly StateVariable<Fitted> CableEnd = new("cable end", true);
+    /// <summary>The lead's look at bracket and caliper.</summary>
+    public static readonly StateVariable<Done> LeadSigned = new("lead's look at the corner", true);
+    /// <summary>New hardware for frozen pads.</summary>
+    public static readonly StateVariable<Asked> Hardware = new("new hardware", true);
+    /// <summary>New slide pins.</summary>
+    public static readonly StateVariable<Asked> PinKit = new("new slide pins", true);
+    /// <summary>A broken rotor screw.</summary>
+    public static readonly StateVariable<Asked> BrokenScrew = new("broken rotor screw", true);
+    /// <summary>A rotor stuck on its hub.</summary>
+    public static readonly StateVariable<Asked> StuckRotor = new("stuck rotor", true);
+    /// <summary>A wheel stuck on its hub.</summary>
+    public static readonly StateVariable<Asked> StuckWheel = new("stuck wheel", true);
+    /// <summary>A ridge that the shoes catch on.</summary>
+    public static readonly StateVariable<Asked> Ridge = new("ridge", true);
+}
+
+/// <summary>What is put right after an interlock was broken out of order, by its number.</summary>
+public static class Remedies
+{
+    /// <summary>One for each interlock; the first is interlock 1.</summary>
+    public static IReadOnlyList<StateVariable<Asked>> All { get; } = [.. Enumerable.Range(1, 16).Select(n => new StateVariable<Asked>($"putting right rule {n}", false))];
 }

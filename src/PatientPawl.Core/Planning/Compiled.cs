@@ -110,9 +110,11 @@ internal sealed class CompiledCatalogue
             .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.Concerns) != 0 && c.Needs.Applies?.Invoke(Setup) != false).Select(c => Bind(c.Needs, side, i))),
             .. type.Needs.Where(n => n.Applies?.Invoke(Setup) != false).Select(n => Bind(n, side)),
         ],
-        Makes = [.. type.Makes.Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
-        Otherwise = [.. type.Otherwise.Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
+        Makes = [.. type.Makes.Where(Holds).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
+        Otherwise = [.. type.Otherwise.Where(Holds).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
     };
+
+    private bool Holds(Effect effect) => effect.Applies?.Invoke(Setup) != false;
 
     private static int SlotOf(StateVariable variable, Where where, Side? side) => variable.Slot(where switch
     {
@@ -125,5 +127,5 @@ internal sealed class CompiledCatalogue
 
     // Everything a predicate of the catalogue may look at, and nothing else: two setups with one key bind alike.
     private static string KeyOf(PlanSetup s) =>
-        $"{s.Left}|{s.Right}|{s.Scope}|{s.Route}|{s.Rules}|{s.RotorHasScrews}|{s.RotorComesOffWithBracketOn}|{s.ServiceOnGround}|{string.Join(',', s.SingleUse)}|{s.SimulatedPedal}|{s.RotorFound}|{s.ShoesFound}|{s.PadsFound}|{s.HubFound}";
+        $"{s.Left}|{s.Right}|{s.Scope}|{s.Route}|{s.Rules}|{s.RotorHasScrews}|{s.RotorComesOffWithBracketOn}|{s.ServiceOnGround}|{string.Join(',', s.SingleUse)}|{s.SimulatedPedal}|{s.RotorFound}|{s.ShoesFound}|{s.PadsFound}|{s.HubFound}|{s.WrongPart}|{string.Join(',', s.Fittings)}|{s.SheetElectric}|{string.Join(',', s.Broken)}";
 }

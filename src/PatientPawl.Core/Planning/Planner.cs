@@ -43,9 +43,24 @@ public static class Planner
 
         var steps = search.Find(state, goal);
         if (steps is null) return Result([], [.. cannot, "No order was found from here. Lift the last step, or follow the maker's order."]);
+        return Result([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], cannot);
+    }
+
+    /// <summary>The way to another goal than the job's own: steps in order, or what cannot be met.</summary>
+    internal static (List<StepKey> Steps, List<string> CannotBeMet) Toward(PlanSetup setup, CarState state, IReadOnlyList<BoundCondition> goal)
+    {
+        if (setup.NotCovered is { } no) return ([], [no]);
+        var search = new Search(CompiledCatalogue.For(setup));
+        var unreachable = search.Unreachable(state, goal);
+        if (unreachable.Count > 0) return ([], [.. unreachable.Select(Facts.Words)]);
+        return search.Find(state, goal) is { } steps ? ([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], []) : ([], ["No order was found from here."]);
+    }
+
+    private static List<BoundStep> InOrder(PlanSetup setup, CarState state, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
+    {
         // Putting steps in the preferred order can leave another one needless: twice is enough, as a test over all setups shows.
         for (var i = 0; i < 2; i++) steps = Order(setup, state, WithoutNeedless(state, steps, goal), goal);
-        return Result([.. steps.Select(s => s.Key)], cannot);
+        return Walking.Improve(setup, state, steps);
     }
 
     /// <summary>Says whether a step may be done in this state, and names every condition and interlock that it lacks.</summary>
@@ -127,7 +142,7 @@ public static class Planner
     }
 
     /// <summary>Takes out every step (with those that only it made possible) without which the goal is still reached.</summary>
-    private static List<BoundStep> WithoutNeedless(CarState start, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
+    internal static List<BoundStep> WithoutNeedless(CarState start, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
     {
         for (var i = 0; i < steps.Count;)
         {
@@ -148,14 +163,15 @@ public static class Planner
     }
 
     /// <summary>Puts the steps into the preferred order, never giving up a valid finish.</summary>
-    private static List<BoundStep> Order(PlanSetup setup, CarState state, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
+    internal static List<BoundStep> Order(PlanSetup setup, CarState state, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
     {
         List<BoundStep> ordered = [];
         var rest = steps;
         while (rest.Count > 0)
         {
             List<BoundStep>? next = null;
-            foreach (var candidate in rest.OrderBy(s => Preference(setup, s)).ToArray())
+            var here = ordered.Count > 0 ? Walking.PlaceOf(ordered[^1]) : -1;
+            foreach (var candidate in rest.OrderBy(s => Preference(setup, s, here, rest)).ToArray())
             {
                 if (!candidate.Allowed(state.Raw) || CanFinish(state, rest, candidate, goal) is not { } after) continue;
                 ordered.Add(candidate);
@@ -176,29 +192,38 @@ public static class Planner
     /// Up to judging, both corners go step by step; from cleaning to torque the house rule "sides" decides; closing and
     /// proving belong to the car.
     /// </summary>
-    private static (int Phase, int Side, int Rank, int Tie) Preference(PlanSetup setup, BoundStep step)
+    private static (int Phase, int Side, int Turn, int Walk, int Rank, int Tie) Preference(PlanSetup setup, BoundStep step, int here, List<BoundStep> rest)
     {
         var build = step.Key.Side is not null && step.Type.Stage is >= Stage.Clean and <= Stage.Torque && step.Type.Torques != Torque.FastenerRole.Wheel;
-        var phase = step.Type.Stage <= Stage.Judge || step.Type.Id == "rotor-degreased" ? 0 : build ? 1 : 2;
+        var phase = Walking.ComesFirst(step) ? -1 : step.Type.Stage <= Stage.Judge || step.Type.Id == "rotor-degreased" ? 0 : build ? 1 : 2;
         var side = build && setup.Rules.Sides == SidesRule.OneThenOther ? (int)step.Key.Side! : 0;
-        return (phase, side, step.Rank, step.Key.Side is { } s ? (int)s : 0);
+        // In step, the other corner's same step comes before the next one here.
+        var walk = build && setup.Rules.Sides == SidesRule.InStep ? 0 : Walking.PlaceOf(step) == here ? 0 : 1;
+        // The left corner has its turn first.
+        var turn = !(build && setup.Rules.Sides == SidesRule.InStep) && step.Key.Side == Side.Right && rest.Exists(s => s.Rank == step.Rank && s.Key.Side == Side.Left) ? 1 : 0;
+        return (phase, side, turn, walk, step.Rank, step.Key.Side is { } s ? (int)s : 0);
     }
 
+    private static readonly Condition Nothing = new([]);
+
     /// <summary>What the steps reach together: the facts that finishing must reach again.</summary>
-    private static List<BoundCondition> ReachedBy(CarState state, List<BoundStep> steps)
+    internal static List<BoundCondition> ReachedBy(CarState state, List<BoundStep> steps)
     {
         var end = steps.Aggregate(state, (s, step) => s.Apply(step.Makes));
         List<BoundCondition> goal = [];
-        for (var slot = 0; slot < StateLayout.Slots; slot++)
+        Span<bool> touched = stackalloc bool[StateLayout.Slots];
+        foreach (var step in steps)
+            foreach (var (slot, _) in step.Makes) touched[slot] = true;
+        for (var slot = 0; slot < touched.Length; slot++)
         {
-            if (steps.Any(s => s.Makes.Any(m => m.Slot == slot))) goal.Add(new([[(slot, 1u << end[slot])]], new([]), null));
+            if (touched[slot]) goal.Add(new([[(slot, 1u << end[slot])]], Nothing, null));
         }
 
         return goal;
     }
 
     /// <summary>Does <paramref name="first"/>, then again and again the first of the others that is allowed. Null when some are left over or the goal is missed.</summary>
-    private static List<BoundStep>? CanFinish(CarState state, List<BoundStep> steps, BoundStep first, IReadOnlyList<BoundCondition> goal)
+    internal static List<BoundStep>? CanFinish(CarState state, List<BoundStep> steps, BoundStep first, IReadOnlyList<BoundCondition> goal)
     {
         var now = state.Raw.ToArray();
         foreach (var (slot, value) in first.Makes) now[slot] = value;

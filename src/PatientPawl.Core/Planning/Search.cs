@@ -88,7 +88,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
         return (state, node);
     }
 
-    private List<BoundStep>? Relaxed(CarState state, IReadOnlyList<BoundCondition> goal)
+    internal List<BoundStep>? Relaxed(CarState state, IReadOnlyList<BoundCondition> goal)
     {
         Costs(state);
         var chosen = new HashSet<BoundStep>();

@@ -100,7 +100,12 @@ public sealed record Requirement(StateVariable Variable, Where Where, uint Mask)
 /// <param name="Variable">The variable.</param>
 /// <param name="Where">Where.</param>
 /// <param name="Value">The value it gets.</param>
-public sealed record Effect(StateVariable Variable, Where Where, byte Value);
+/// <param name="Applies">For which plans; null means all.</param>
+public sealed record Effect(StateVariable Variable, Where Where, byte Value, Func<PlanSetup, bool>? Applies = null)
+{
+    /// <summary>The same effect, only for plans of this kind.</summary>
+    public Effect When(Func<PlanSetup, bool> applies) => this with { Applies = applies };
+}
 
 /// <summary>A condition: any one of the alternatives, each a set of facts that must hold together.</summary>
 /// <param name="AnyOf">The alternatives.</param>
@@ -199,7 +204,7 @@ public sealed class CarState : IEquatable<CarState>
 /// <summary>Where each variable lives in a state.</summary>
 internal static class StateLayout
 {
-    private static readonly StateVariable[] CarVars = [.. typeof(Car).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>()];
+    private static readonly StateVariable[] CarVars = [.. typeof(Car).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>(), .. Remedies.All];
     private static readonly StateVariable[] CornerVars = [.. typeof(Corner).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>()];
 
     static StateLayout()

@@ -22,6 +22,8 @@ public enum FastenerRole
     BleedScrew,
     /// <summary>Wheel nut or bolt.</summary>
     Wheel,
+    /// <summary>Mounting bolt of a spot caliper.</summary>
+    SpotCaliper,
 }
 
 /// <summary>ISO 898-1 property class.</summary>
@@ -92,6 +94,7 @@ public static class Fasteners
         FastenerRole.ActuatorScrew => "actuator screw",
         FastenerRole.Banjo => "banjo bolt",
         FastenerRole.BleedScrew => "bleed screw",
+        FastenerRole.SpotCaliper => "spot-caliper bolt",
         _ => "wheel nut",
     };
 }

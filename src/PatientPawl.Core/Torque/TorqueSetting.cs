@@ -50,6 +50,7 @@ public static class TorqueSetting
         [FastenerRole.Banjo] = (20, 45),
         [FastenerRole.BleedScrew] = (6, 15),
         [FastenerRole.Wheel] = (80, 230),
+        [FastenerRole.SpotCaliper] = (45, 220),
     };
 
     /// <summary>

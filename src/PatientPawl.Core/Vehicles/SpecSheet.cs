@@ -1,4 +1,5 @@
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using UnitsNet;
 
@@ -91,7 +92,16 @@ public sealed record ReservoirSpec(Volume Band, Volume Headspace);
 /// <param name="ServiceOnGround">True when the service routine must run on its wheels.</param>
 /// <param name="BatteryFloor">Least voltage for the routine, 9 to 16 V; null uses 12.0 V, the usual floor.</param>
 /// <param name="SpindleTool">Drive for turning the spindle by hand.</param>
-public sealed record ElectricSpec(bool ServiceOnGround, ElectricPotential? BatteryFloor, string SpindleTool);
+/// <param name="InCar">The car's own sequence into the service position; null or empty when it has none.</param>
+/// <param name="InCarClose">The car's own sequence out of it; null or empty when the switch closes it.</param>
+/// <param name="NoManualRelease">True when the box that pulls the cables has no manual release.</param>
+public sealed record ElectricSpec(
+    bool ServiceOnGround, ElectricPotential? BatteryFloor, string SpindleTool, IReadOnlyList<SequenceStep>? InCar = null, IReadOnlyList<SequenceStep>? InCarClose = null, bool NoManualRelease = false);
+
+/// <summary>One timed part of the car's own sequence.</summary>
+/// <param name="Says">What to do.</param>
+/// <param name="Seconds">How long, 0 to 600 s; 0 when it takes no particular time.</param>
+public sealed record SequenceStep(string Says, int Seconds);
 
 /// <summary>A vehicle's limits, fits and torques, each from its maker's data as entered in this workshop. Copied whole into a job.</summary>
 /// <param name="Code">Short code printed beside figures taken from it.</param>
@@ -105,9 +115,10 @@ public sealed record ElectricSpec(bool ServiceOnGround, ElectricPotential? Batte
 /// <param name="Electric">Electric parking brake; null when there is none.</param>
 /// <param name="Torques">Fastener lines.</param>
 /// <param name="Drum">The drum in the hat; null when there is none or the sheet is silent.</param>
+/// <param name="Fittings">Small parts the vehicle has; null when the sheet is silent.</param>
 public sealed record SpecSheet(
     string Code, string Title, string Source, Architecture? Architecture, PistonSpec Piston, PadSpec Pads, RotorSpec Rotor,
-    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null)
+    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null, IReadOnlyList<Fitting>? Fittings = null)
 {
     /// <summary>The line for a fastener role, or null when the sheet has none.</summary>
     public TorqueLine? Line(FastenerRole role) => Torques.FirstOrDefault(t => t.Role == role);
@@ -134,6 +145,7 @@ public sealed record SpecSheet(
             .Range("reservoir.bandMl", Reservoir.Band.Milliliters, 10, 2000, "mL")
             .Range("reservoir.headspaceMl", Reservoir.Headspace.Milliliters, 0, 2000, "mL")
             .Range("electric.batteryFloorV", Electric?.BatteryFloor?.Volts, 9, 16, "V");
+        foreach (var step in (Electric?.InCar ?? []).Concat(Electric?.InCarClose ?? [])) checks.Text("electric.inCar.says", step.Says, 120).Range("electric.inCar.seconds", step.Seconds, 0, 600, "s");
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
         Drum?.CheckInto(checks);

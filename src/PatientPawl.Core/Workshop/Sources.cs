@@ -53,6 +53,9 @@ public static class Sources
         new("practice-wear", SourceKind.Default, "Pad wear with distance", "0.10 mm a 1000 km, half as much either way, when there is no history.", false),
         new("student-t", SourceKind.Arithmetic, "Least squares, Student's t and Fieller's theorem", "The line through the readings and the band of the distance at which it meets a limit.", false),
         new("practice-instruments", SourceKind.Default, "Workshop instruments", "Resolution and permissible error of ordinary instruments, from memory; the instrument's own certificate outranks it.", true),
+        new("practice-night", SourceKind.CommonPractice, "Left overnight", "Either assembled with the pedal proved, or on stands with the brake in service or released; never lowered with a caliper off.", false),
+        new("practice-routes", SourceKind.CommonPractice, "Routes into the service position", "A tool closes the brake and reads codes; the car's own sequence needs none; a spindle by hand is the last resort; a battery straight to the motor is never offered.", false),
+        new("practice-people", SourceKind.Arithmetic, "Two technicians", "List scheduling with critical-path priority over two people, single tools and one person at a corner.", false),
         new("practice-steps", SourceKind.CommonPractice, "The order of the work", "Why each step stands where it does; minutes are estimates to be edited.", false),
         new("spec-sheet", SourceKind.CommonPractice, "The job's spec sheet", "The maker's figures as entered in this workshop; the maker's own current data outranks it.", false),
     ];

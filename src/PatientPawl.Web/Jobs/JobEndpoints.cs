@@ -125,7 +125,7 @@ internal static class JobEndpoints
     {
         var number = events.Board().FirstOrDefault(b => b.JobId == id)?.Number ?? state.Opened!.Number;
         return new(id, number, state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
-            state.Route, state.Setup.IsMotor, state.HandedOver, state.Setup.NotCovered);
+            state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered);
     }
 
     /// <summary>Writes stored bytes through untouched: whoever reads the file can hash them again.</summary>

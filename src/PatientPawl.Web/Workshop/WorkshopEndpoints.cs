@@ -46,15 +46,8 @@ internal static class WorkshopEndpoints
         var plan = Planner.Make(setup, setup.Start());
         return new(rules,
             [
-                .. HouseRuleCatalogue.All.Select(c => new HouseRuleInForce(c, c.Key switch
-                {
-                    "holding" => Key(rules.Holding),
-                    "retractDepth" => Key(rules.RetractDepth),
-                    _ => Key(rules.Sides),
-                })),
+                .. HouseRuleCatalogue.All.Select(c => new HouseRuleInForce(c, c.InForce(rules).Key)),
             ],
             [.. plan.Steps.Select(k => StepCatalogue.Find(k.StepId)!.Name + (k.Side is { } s ? $", {s.ToString().ToLowerInvariant()}" : ""))]);
     }
-
-    private static string Key<T>(T value) where T : struct, Enum => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
 }

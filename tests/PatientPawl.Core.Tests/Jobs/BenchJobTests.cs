@@ -203,7 +203,8 @@ public class BenchJobTests
         // New pads at 45 000 km: 15 - 5.5 = 9.5 mm of lining is the first point of a new history.
         var wear = VehicleHistory.PadWear([first.State]);
         wear.Single().ShouldBe(new(45_000, Mm(9.5)));
-        var shoes = Hat(JobScope.Shoes).Until("measured", Side.Right);
+        var shoes = Hat(JobScope.Shoes).Until("measured", Side.Left);
+        shoes.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
         VehicleHistory.PadWear([first.State, shoes.State]).Count.ShouldBe(2);
         var bench = JobBenches.Pads(Hat(JobScope.Shoes).Do(s => JobRules.LookAtPads(s, PadFacts.None with { History = wear, OdometerKm = 60_000 }))
             .Do(s => JobRules.Take(s, Side.Left, [At(Measurand.PadLining, "inner-leading", null, 8, "depth-gauge")], Today)).State, InstrumentCatalogue.Defaults);

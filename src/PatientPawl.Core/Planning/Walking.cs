@@ -1,0 +1,162 @@
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Planning;
+
+/// <summary>What an order of steps costs in walking and changing tools: one for each change of place, one for each time other tools are picked up.</summary>
+internal static class Walking
+{
+    /// <summary>Where one stands, as a number: 0 left corner, 1 right corner, then the places of the car.</summary>
+    public static int PlaceOf(BoundStep step) => step.Type.Place == Place.Corner || (step.Key.Side is not null && step.Type.Place == Place.Corner)
+        ? step.Key.Side is { } s ? (int)s : 0 : 2 + (int)step.Type.Place;
+
+    /// <summary>The cost of an order, for someone who stands nowhere yet with empty hands.</summary>
+    public static int Cost(IReadOnlyList<BoundStep> order)
+    {
+        var (cost, place) = (0, -1);
+        IReadOnlyList<string> held = [];
+        foreach (var step in order)
+        {
+            var here = PlaceOf(step);
+            if (place >= 0 && here != place) cost++;
+            place = here;
+            if (step.Type.Tools.Count == 0) continue;
+            if (!step.Type.Tools.All(held.Contains)) cost++;
+            held = step.Type.Tools;
+        }
+
+        return cost;
+    }
+
+    /// <summary>True for the steps that build a corner up, which the house rule "sides" orders.</summary>
+    public static bool Builds(BoundStep step) => step.Key.Side is not null && step.Type.Stage is >= Stage.Clean and <= Stage.Torque && step.Type.Torques != Torque.FastenerRole.Wheel && step.Type.Place == Place.Corner;
+
+    /// <summary>True for what is not put off to save a walk: looking, settling a verdict in doubt, putting right what was broken.</summary>
+    public static bool ComesFirst(BoundStep step) => step.Type.Stage == Stage.Look || step.Type.Id == "verdict-settled" || step.Type.Id.StartsWith("remedy", StringComparison.Ordinal);
+
+    /// <summary>
+    /// How often an order goes against how people work: a corner built up while the other waits half built, or the two not in step (the house rule
+    /// "sides"); the right corner's turn before the left one's same step; something done before the looking is over.
+    /// </summary>
+    public static int Against(PlanSetup setup, IReadOnlyList<BoundStep> order)
+    {
+        var against = 0;
+        BoundStep? last = null;
+        var working = false;
+        Span<bool> right = stackalloc bool[StepCatalogue.All.Count];
+        foreach (var step in order)
+        {
+            if (!ComesFirst(step)) working = true;
+            else if (working) against++;
+            if (step.Key.Side == Side.Right) right[step.Rank] = true;
+            else if (step.Key.Side == Side.Left && right[step.Rank]) against++;
+            if (!Builds(step)) continue;
+            if (last is not null)
+            {
+                if (setup.Rules.Sides == SidesRule.OneThenOther ? step.Key.Side < last.Key.Side : step.Rank < last.Rank) against++;
+            }
+
+            last = step;
+        }
+
+        return against;
+    }
+
+    /// <summary>
+    /// Moves single steps, and whole runs at one place, to where they cost less, as long as the order stays valid and no more against the house
+    /// rule. Deterministic: the first move that helps is taken, until none does.
+    /// </summary>
+    public static List<BoundStep> Improve(PlanSetup setup, CarState start, List<BoundStep> order)
+    {
+        var n = order.Count;
+        if (n < 3) return order;
+        var tools = order.SelectMany(s => s.Type.Tools).Distinct(StringComparer.Ordinal).Select((name, i) => (name, i)).ToDictionary(t => t.name, t => 1L << (t.i % 63), StringComparer.Ordinal);
+        var place = order.Select(PlaceOf).ToArray();
+        var tool = order.Select(s => s.Type.Tools.Aggregate(0L, (mask, t) => mask | tools[t])).ToArray();
+        var now = Enumerable.Range(0, n).ToArray();
+        var next = new int[n];
+        var steps = order.ToArray();
+        var candidate = new List<BoundStep>(n);
+        var slots = StateLayout.Slots;
+        // The state before each step of the present order: a moved run is tried from where the two orders part to where they meet again.
+        var before = new byte[(n + 1) * slots];
+        Span<byte> state = stackalloc byte[slots];
+        var (best, against) = (CostOf(now), Against(setup, order));
+        start.Raw.CopyTo(before);
+        Follow(now, 0, n);
+        for (var (sweep, moved) = (0, true); moved && sweep < 3; sweep++)
+        {
+            moved = false;
+            for (var from = 0; from < n; from++)
+            {
+                var run = 1;
+                while (from + run < n && place[now[from + run]] == place[now[from]]) run++;
+                for (var length = run; length >= 1; length = length == 1 ? 0 : 1)
+                {
+                    // Beside a step at the same place, or with the same tool, there is something to gain; elsewhere there is not.
+                    for (var to = 0; to <= n - length; to++)
+                    {
+                        if (to == from) continue;
+                        var (left, right) = (to <= from ? to - 1 : to + length - 1, to <= from ? to : to + length);
+                        if (!(left >= 0 && Alike(now[left], now[from])) && !(right < n && Alike(now[right], now[from + length - 1]))) continue;
+                        Array.Copy(now, next, from);
+                        Array.Copy(now, from + length, next, from, n - from - length);
+                        Array.Copy(next, to, next, to + length, n - to - length);
+                        Array.Copy(now, from, next, to, length);
+                        if (CostOf(next) is var cost && cost >= best) continue;
+                        var (part, meet) = (Math.Min(from, to), Math.Max(from, to) + length);
+                        if (!Meets(next, part, meet, state)) continue;
+                        candidate.Clear();
+                        foreach (var i in next) candidate.Add(steps[i]);
+                        if (Against(setup, candidate) > against) continue;
+                        (now, next, best, moved) = (next, now, cost, true);
+                        Follow(now, part, meet);
+                        break;
+                    }
+                }
+            }
+        }
+
+        return [.. now.Select(i => steps[i])];
+
+        void Follow(int[] indices, int first, int end)
+        {
+            for (var i = first; i < end; i++)
+            {
+                var after = before.AsSpan((i + 1) * slots, slots);
+                before.AsSpan(i * slots, slots).CopyTo(after);
+                foreach (var (slot, value) in steps[indices[i]].Makes) after[slot] = value;
+            }
+        }
+
+        // Every step between is allowed and changes something, and the state is then what it was: whatever follows stays valid.
+        bool Meets(int[] indices, int first, int end, Span<byte> at)
+        {
+            before.AsSpan(first * slots, slots).CopyTo(at);
+            for (var i = first; i < end; i++)
+            {
+                var step = steps[indices[i]];
+                if (!step.Allowed(at) || !step.Changes(at)) return false;
+                foreach (var (slot, value) in step.Makes) at[slot] = value;
+            }
+
+            return at.SequenceEqual(before.AsSpan(end * slots, slots));
+        }
+
+        bool Alike(int a, int b) => place[a] == place[b] || (tool[a] & tool[b]) != 0;
+
+        int CostOf(int[] indices)
+        {
+            var (cost, here, held) = (0, place[indices[0]], 0L);
+            foreach (var i in indices)
+            {
+                if (place[i] != here) cost++;
+                here = place[i];
+                if (tool[i] == 0) continue;
+                if ((tool[i] & ~held) != 0) cost++;
+                held = tool[i];
+            }
+
+            return cost;
+        }
+    }
+}

@@ -1,0 +1,81 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning;
+
+/// <summary>Every kind of job that can be opened.</summary>
+internal static class Setups
+{
+    private static readonly Architecture[] Covered = [.. Enum.GetValues<Architecture>().Where(a => a != Architecture.ElectricOnly)];
+
+    /// <summary>The house rules that change the plan, each with its two schools.</summary>
+    public static IReadOnlyList<HouseRuleCard> PlanRules { get; } = [.. HouseRuleCatalogue.All.Where(r => r.ChangesPlan)];
+
+    /// <summary>Settings of the rules that change the plan, such that every pair of settings of any two rules is among them.</summary>
+    public static IReadOnlyList<HouseRules> Pairs { get; } = PairsOf(PlanRules);
+
+    /// <summary>Architecture by scope by new calipers by route by the pairs of house rules; the other circumstances vary along.</summary>
+    public static IEnumerable<PlanSetup> Everything()
+    {
+        var n = 0;
+        foreach (var (setup, _) in Kinds())
+            foreach (var rules in Pairs)
+                yield return Vary(setup with { Rules = rules }, n++);
+    }
+
+    /// <summary>A spread of them for long walks: every kind of job, one setting of the rules each, in turn.</summary>
+    public static IEnumerable<PlanSetup> Spread() => Kinds().Select((k, n) => Vary(k.Setup with { Rules = Pairs[n % Pairs.Count] }, n));
+
+    private static IEnumerable<(PlanSetup Setup, int Kind)> Kinds()
+    {
+        var kind = 0;
+        foreach (var architecture in Covered)
+            foreach (var scope in Enum.GetValues<JobScope>())
+                foreach (var (left, right) in new[] { (false, false), (true, false), (false, true), (true, true) })
+                {
+                    var setup = PlanSetup.For(architecture, scope) with { SheetElectric = kind % 2 == 0 };
+                    setup = setup.With(Side.Left, c => c with { CaliperNew = left }).With(Side.Right, c => c with { CaliperNew = right });
+                    if (setup.NotCovered is not null) continue;
+                    foreach (var route in setup.NeedsRoute ? setup.Routes.Select(r => (ServiceRoute?)r) : [null])
+                        yield return (setup with { Route = route }, kind++);
+                }
+    }
+
+    // Circumstances that are not crossed with everything: they take turns, so that each meets many of the others.
+    private static PlanSetup Vary(PlanSetup setup, int n) => setup with
+    {
+        RotorHasScrews = n % 3 != 0,
+        RotorComesOffWithBracketOn = n % 5 == 0,
+        ServiceOnGround = n % 7 == 0,
+        SimulatedPedal = n % 11 == 0,
+        SingleUse = n % 4 == 0 ? [FastenerRole.Bracket, FastenerRole.SlidePin] : [],
+        Fittings = n % 2 == 0 ? Enum.GetValues<Fitting>() : [],
+        Left = setup.Left with { MethodUndecided = setup.Left.Architecture == Architecture.MotorTurn },
+    };
+
+    private static List<HouseRules> PairsOf(IReadOnlyList<HouseRuleCard> rules)
+    {
+        // Greedy covering array: take the setting that covers most pairs not yet seen, until all are.
+        HashSet<(int, int, int, int)> open = [];
+        for (var a = 0; a < rules.Count; a++)
+            for (var b = a + 1; b < rules.Count; b++)
+                for (var s = 0; s < 4; s++) open.Add((a, s / 2, b, s % 2));
+        List<HouseRules> chosen = [];
+        while (open.Count > 0)
+        {
+            var best = Enumerable.Range(0, 1 << rules.Count).MaxBy(bits => Covers(bits).Count(open.Contains));
+            foreach (var pair in Covers(best)) open.Remove(pair);
+            chosen.Add(Enumerable.Range(0, rules.Count).Aggregate(HouseRules.Default, (r, i) => rules[i].Choose(r, best >> i & 1)));
+        }
+
+        return chosen;
+
+        IEnumerable<(int, int, int, int)> Covers(int bits)
+        {
+            for (var a = 0; a < rules.Count; a++)
+                for (var b = a + 1; b < rules.Count; b++) yield return (a, bits >> a & 1, b, bits >> b & 1);
+        }
+    }
+}
