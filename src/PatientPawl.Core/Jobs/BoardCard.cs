@@ -56,6 +56,7 @@ public sealed record BoardCard(
         var model = opened.Vehicle.Model;
         var (status, lead, headline) =
             state.HandedOver ? (BoardStatus.Finished, $"{model} waits for", "its driver")
+            : state.Night is not null ? (BoardStatus.Waits, $"{model} waits for", "the morning")
             : stuck.Length > 0 ? (BoardStatus.Waits, $"{model} waits for", stuck.Length == 2 ? "two calipers" : $"a {stuck[0].Word()} caliper")
             : Core.Sides.Both.Where(s => state.Car.Get(Planning.Corner.Doubt, s) == Doubt.Open).Select(s => state.Findings.LastOrDefault(f => f.Side == s && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall)).FirstOrDefault(f => f is not null) is { } doubt
                 ? (BoardStatus.Waits, $"{model} waits for", $"a {doubt.Finding.Part.ToString().ToLowerInvariant()} verdict")

@@ -72,9 +72,10 @@ public sealed record ToolReport(bool Succeeded, string Words, string Codes);
 /// <param name="Note">A note.</param>
 /// <param name="Findings">What was found that changes the job; null when nothing.</param>
 /// <param name="Clearance">Shoe clearance, as shown, where the step sets it.</param>
+/// <param name="Broken">Interlocks broken, by number, when it was marked out of order; null when it was not.</param>
 public sealed record StepDone(
     StepKey Step, bool Otherwise, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, IReadOnlyList<LimitVerdict> Verdicts,
-    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note, IReadOnlyList<Finding>? Findings = null, ClearanceVerdict? Clearance = null) : JobEvent;
+    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note, IReadOnlyList<Finding>? Findings = null, ClearanceVerdict? Clearance = null, IReadOnlyList<int>? Broken = null) : JobEvent;
 
 /// <summary>Readings were taken at a corner.</summary>
 /// <param name="Side">The corner.</param>
@@ -146,6 +147,20 @@ public sealed record StopSignSeen(Side Side, StopSign Sign, bool Holds, string? 
 /// <param name="Voided">It and its dependants.</param>
 /// <param name="Reason">Why.</param>
 public sealed record PawlLifted(Guid Target, IReadOnlyList<Guid> Voided, string Reason) : JobEvent;
+
+/// <summary>Something was found that changes the job.</summary>
+/// <param name="Kind">What.</param>
+/// <param name="Side">The corner; null when it belongs to the car.</param>
+/// <param name="Note">A note.</param>
+public sealed record FindingReported(FindingKind Kind, Side? Side, string? Note) : JobEvent;
+
+/// <summary>The job was left overnight at a safe stopping point.</summary>
+/// <param name="Kind">Which.</param>
+/// <param name="Tags">What was tagged.</param>
+public sealed record LeftOvernight(NightKind Kind, IReadOnlyList<string> Tags) : JobEvent;
+
+/// <summary>Someone came back to a job that was left.</summary>
+public sealed record CameBack : JobEvent;
 
 /// <summary>A note.</summary>
 /// <param name="Text">The text.</param>

@@ -152,6 +152,64 @@ public static class JobRules
         return Judged(state, type, command, note);
     }
 
+    /// <summary>Marks a step that was done before its turn. What it broke comes into the plan with its remedy.</summary>
+    /// <exception cref="InputException">No reason given, a reading missing, or a step that has its own bench.</exception>
+    /// <exception cref="NotAllowedException">The step is allowed now: it is clicked on in the usual way.</exception>
+    public static StepDone OutOfOrder(JobState state, ClickOn command)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        RequireOpen(state);
+        var type = StepCatalogue.Find(command.Step.StepId)
+            ?? throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a step of the run sheet", "There is no such step."));
+        if (type.Lane == Lane.Corner != command.Step.Side is not null || CompiledCatalogue.For(state.Setup).Find(command.Step) is null)
+            throw new InputException(new InputError("stepId", command.Step.ToString(), "a step of this car", "That step does not exist on this car."));
+        if (!CanBeMarked(type)) throw new NotAllowedException($"{type.Name} is not marked by itself.", ["It is finished on its own bench, by its signatures, or with the readings it judges."], []);
+        new Checks().Text("note", command.Note ?? "", 200).ThrowIfAny();
+        var why = Planner.Why(state.Setup, state.Car, command.Step);
+        if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(command.Step)) throw new NotAllowedException("It may be done now.", ["Click it on in the usual way."], []);
+        if (!state.Remaining.Contains(command.Step)) throw new NotAllowedException("Not needed now.", ["It is done already, or what is left does not ask for it here."], []);
+        CheckReadings(type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] }, state.Instruments);
+        return new(command.Step, false, command.Readings, [], [], null, null, null, command.Note!.Trim(), Broken: why.Interlocks);
+    }
+
+    /// <summary>True when a step can be marked as done before its turn: it judges nothing, signs nothing and has no bench of its own.</summary>
+    internal static bool CanBeMarked(StepType type) => type is { Torques: null, LeadOnly: false, Stage: not (Stage.Look or Stage.Record) } && type.Readings.All(r => r.Card().Optional || r is ReadingKind.TurnsMade or ReadingKind.Cycles or ReadingKind.PedalStrokes or ReadingKind.ClicksBack or ReadingKind.ClicksOut or ReadingKind.FluidDrawn or ReadingKind.BatteryVoltage or ReadingKind.ReservoirLevel)
+        && type.Id is not ("push-tried" or "verdict-settled" or "shoes-measured" or "measured" or "inspected" or "screw-decided");
+
+    /// <summary>Reports a finding.</summary>
+    /// <exception cref="InputException">A finding that belongs to a corner without one, or the other way round.</exception>
+    /// <exception cref="NotAllowedException">It cannot be found in this job as it stands.</exception>
+    public static FindingReported Report(JobState state, FindingKind kind, Side? side, string? note)
+    {
+        RequireOpen(state);
+        if (!Enum.IsDefined(kind)) throw new InputException(new InputError("kind", kind.ToString(), "a known finding", "That finding is not known."));
+        var card = kind.Card();
+        if (card.PerCorner != side is not null) throw new InputException(new InputError("side", side?.Word() ?? "none", card.PerCorner ? "left or right" : "none", $"{card.Name} belongs to {(card.PerCorner ? "a corner" : "the car")}."));
+        if (note is { Length: > 500 }) throw new InputException(new InputError("note", Figure.Shorten(note), "at most 500 characters", "The note is longer than 500 characters."));
+        if (!FindingCatalogue.At(state, side).Contains(card))
+            throw new NotAllowedException("That changes nothing here.", [state.Setup.InspectOnly ? "An inspection only finds; a new job renews." : "It is in the plan already, or this brake has no such part."], []);
+        return new(kind, side, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
+    }
+
+    /// <summary>Leaves the job overnight.</summary>
+    /// <exception cref="NotAllowedException">No safe stopping point has been reached: every step to it is named.</exception>
+    public static LeftOvernight Leave(JobState state)
+    {
+        RequireOpen(state);
+        var stop = Overnight.Shortest(state.Setup, state.Car);
+        if (stop.CannotBeMet.Count > 0) throw new NotAllowedException("There is no safe stopping point from here.", stop.CannotBeMet, []);
+        if (stop.Steps.Count > 0) throw new NotAllowedException("Not yet: it cannot be left like this.", [.. stop.Steps.Select(s => $"First: {StepCatalogue.Find(s.StepId)!.Name.ToLowerInvariant()}{(s.Side is { } side ? $", {side.Word()}" : "")}.")], []);
+        return new(stop.Kind, stop.Tags);
+    }
+
+    /// <summary>Comes back to a job that was left.</summary>
+    /// <exception cref="NotAllowedException">It was not left.</exception>
+    public static CameBack ComeBack(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        return state.Night is null ? throw new NotAllowedException("This job was not left.", [], []) : new();
+    }
+
     /// <summary>Signs one torque.</summary>
     /// <exception cref="InputException">A figure that cannot be, or a wrench that does not serve.</exception>
     /// <exception cref="NotAllowedException">The step is not allowed now.</exception>
@@ -298,7 +356,7 @@ public static class JobRules
         var recorded = state.Log.FirstOrDefault(e => e.Id == target)
             ?? throw new InputException(new InputError("target", target.ToString(), "an event of this job", "There is no such step in this job."));
         if (state.Voided.Contains(target)) throw new NotAllowedException("That pawl has been lifted already.", [], []);
-        if (recorded.Event is not (StepDone or TorqueSigned or LookOverDone or BrakeRuled or RouteChosen or StopSignSeen))
+        if (recorded.Event is not (StepDone or TorqueSigned or LookOverDone or BrakeRuled or RouteChosen or StopSignSeen or FindingReported))
             throw new InputException(new InputError("target", recorded.Event.GetType().Name, "a finished step, a signature, a ruling or a stop sign", "That cannot be lifted: it stays as it is."));
         if (!isLead && recorded.TechnicianId != technicianId)
             throw new NotAllowedException("Only the lead lifts a pawl that someone else clicked.", [$"{recorded.Technician} did this step."], []);
@@ -314,6 +372,13 @@ public static class JobRules
         foreach (var e in standing.SkipWhile(e => e.Id != target).Skip(1))
         {
             var step = e.Event switch { StepDone s => s.Step, TorqueSigned t => t.Step, StopSignSeen s => new("piston-home", s.Side), RouteChosen => new("choose-route", null), _ => null };
+            if (e.Event is StepDone { Broken: not null })
+            {
+                // Done before its turn it depends on nothing; it only needs to exist.
+                replay = replay.With(e);
+                continue;
+            }
+
             if (step is not null && !Planner.Why(replay.Setup, replay.Car, step).Allowed) voided.Add(e.Id);
             else replay = replay.With(e);
         }
@@ -413,6 +478,7 @@ public static class JobRules
     {
         ArgumentNullException.ThrowIfNull(state);
         if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
+        if (state.Night is not null) throw new NotAllowedException("The job was left overnight.", ["Come back to it first: what could have changed is looked at again."], []);
         if (state.HandedOver && !evenHandedOver) throw new NotAllowedException("The car was handed over: the record is closed.", ["Correcting adds to it: lift the hand-over with a reason."], []);
     }
 }

@@ -82,6 +82,10 @@ public sealed class JobState
     public PadFacts? PadFacts => Now.PadFacts;
     /// <summary>What was found that changes the job, in order.</summary>
     public ImmutableList<SidedFinding> Findings => Now.Findings;
+    /// <summary>How the plan changed on the way, in order.</summary>
+    public ImmutableList<PlanChange> Changes => Now.Changes;
+    /// <summary>How the job was left, while it is left.</summary>
+    public LeftOvernight? Night => Now.Night;
     /// <summary>Holds met so far.</summary>
     public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
     /// <summary>The remaining steps in order.</summary>
@@ -131,7 +135,8 @@ public sealed class JobState
             LookRecorded e => Same(next.WithCorner(e.Side, c => c with { Looks = e.Seen is null ? c.Looks.Remove(e.Look) : c.Looks.SetItem(e.Look, e) })),
             BrakeRuled e => Ruled(next, e),
             RouteChosen e => Replan(Resetup(next, next.Setup with { Route = e.Route })),
-            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Otherwise, recorded), e),
+            StepDone { Broken: { } broken } e => OutOfOrder(Measured(next, e), e, broken, recorded.Id),
+            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Otherwise, recorded), e, recorded.Id),
             TorqueSigned e => Signed(next, e, recorded),
             ReadingsTaken e => Same(next.WithCorner(e.Side, c => c with { Readings = c.Readings.AddRange(e.Readings) })),
             ReadingStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.ReadingId, e.Reason) })),
@@ -140,6 +145,9 @@ public sealed class JobState
             StarWheelNoted e => Same(next.WithCorner(e.Side, c => c with { StarWheel = e })),
             PadsLookedAt e => Same(next with { PadFacts = e.Facts }),
             StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
+            FindingReported e => Reported(next, e, recorded.Id),
+            LeftOvernight e => Same(next with { Night = e }),
+            CameBack => Replan(next with { Night = null, Car = Doubtful(next) }),
             PawlLifted e => Replan(next with { Car = Doubted(next, e) }),
             _ => Same(next),
         };
@@ -184,7 +192,7 @@ public sealed class JobState
     }
 
     /// <summary>What did not pass is renewed on both sides; what is in doubt holds its corner until it is settled.</summary>
-    private static JobState Found(JobState clicked, StepDone e)
+    private JobState Found(JobState clicked, StepDone e, Guid id)
     {
         if (e.Findings is not { Count: > 0 } findings || e.Step.Side is not { } side) return clicked;
         var parts = clicked.Now with { Findings = clicked.Findings.AddRange(findings.Select(f => new SidedFinding(side, f))) };
@@ -200,7 +208,56 @@ public sealed class JobState
             HubFound = setup.HubFound || Renew(Part.HubFace),
         });
         if (findings.Any(f => f.Verdict == Verdict.TooCloseToCall)) parts = parts with { Car = parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open) };
-        return Replan(parts);
+        return Changed(Replan(parts), id, $"{(side == Side.Left ? "Left" : "Right")}: {string.Join(" ", findings.Select(f => f.Says))}", e.Step);
+    }
+
+    /// <summary>What was done stays done; what is behind it may have to be opened again.</summary>
+    private JobState Reported(Parts next, FindingReported e, Guid id)
+    {
+        var parts = Resetup(next, FindingCatalogue.Onto(next.Setup, e.Kind, e.Side));
+        var car = FindingCatalogue.Onto(parts.Car, e.Kind);
+        if (e.Kind == FindingKind.StuckPiston && e.Side is { } side)
+        {
+            // A new caliper takes the place of the stuck one: its hold is lifted.
+            if (car.Get(Planning.Corner.Piston, side) == Piston.Stuck) car = car.With(Planning.Corner.Piston, side, Piston.Out);
+            parts = parts.WithCorner(side, c => c with { Stop = null });
+        }
+
+        return Changed(Replan(parts with { Car = car }), id, $"{(e.Side is { } s ? s == Side.Left ? "Left: " : "Right: " : "")}{e.Kind.Card().Name.ToLowerInvariant()}. {e.Kind.Card().Does}", null);
+    }
+
+    /// <summary>A step done before its turn: its effects stand, and what breaking an interlock leaves with it.</summary>
+    private JobState OutOfOrder(Parts next, StepDone e, IReadOnlyList<int> broken, Guid id)
+    {
+        var (setup, car) = Planner.Broken(Now.Setup, Planner.Apply(Now.Setup, Now.Car, e.Step, e.Otherwise), e.Step, broken);
+        var says = broken.Count == 0 ? "Done before its turn." : string.Join(" ", Interlocks.All.Where(i => broken.Contains(i.Number)).Select(i => i.Remedy));
+        return Changed(Replan(next with { Setup = setup, Car = car, Steps = next.Steps + 1 }), id, $"{StepCatalogue.Find(e.Step.StepId)?.Name ?? e.Step.StepId} out of order. {says}", e.Step);
+    }
+
+    /// <summary>Notes how the plan differs from the one before.</summary>
+    private JobState Changed(JobState after, Guid id, string because, StepKey? just)
+    {
+        var before = Remaining.ToList();
+        if (just is not null) before.Remove(just);
+        var now = after.Remaining;
+        var done = Standing.Select(r => r.Event switch { StepDone s => s.Step, TorqueSigned t => t.Step, _ => null }).OfType<StepKey>().ToHashSet();
+        if (just is not null) done.Add(just);
+        var added = now.Where(k => !before.Contains(k)).Distinct().ToArray();
+        var change = new PlanChange(id, because, added, [.. before.Where(k => !now.Contains(k)).Distinct()], [.. added.Where(done.Contains)]);
+        return new(after.Now with { Changes = after.Changes.Add(change) }, after.CannotBeMet.Count == 0 ? after.Remaining : null);
+    }
+
+    /// <summary>After a night nobody knows what a battery or a colleague did: spindles and levers are looked at again.</summary>
+    private static CarState Doubtful(Parts parts)
+    {
+        var car = parts.Car;
+        foreach (var side in Core.Sides.Both)
+        {
+            if (parts.Setup.IsMotor && parts.Setup.NeedsRoute && car.Get(Planning.Corner.Spindle, side) == Spindle.Back) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
+            if (car.Get(Planning.Corner.Lever, side) == Lever.OnStop && car.Get(Planning.Car.Cable) == CableRun.Slack) car = car.With(Planning.Corner.Lever, side, Lever.NotSeen);
+        }
+
+        return car;
     }
 
     private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
@@ -262,10 +319,10 @@ public sealed class JobState
 
     private sealed record Parts(
         JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
-        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings)
+        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night)
     {
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
-            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, []);
+            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null);
 
         public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
         public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };

@@ -37,7 +37,22 @@ public sealed record DoneRow(Guid EventId, SheetLane Lane, string Name, string D
 /// <param name="Stage">Its stage.</param>
 /// <param name="Offered">True when it may be done now.</param>
 /// <param name="Hold">The hold it waits behind; null when none.</param>
-public sealed record AheadRow(StepKey Step, SheetLane Lane, string Name, int Minutes, Stage Stage, bool Offered, string? Hold);
+/// <param name="CameIn">True when the latest change of the plan brought it in.</param>
+/// <param name="CanBeMarked">True when it can be marked as done before its turn.</param>
+public sealed record AheadRow(StepKey Step, SheetLane Lane, string Name, int Minutes, Stage Stage, bool Offered, string? Hold, bool CameIn, bool CanBeMarked);
+
+/// <summary>How the plan changed, for people to read.</summary>
+/// <param name="EventId">The event that changed it.</param>
+/// <param name="Because">Why.</param>
+/// <param name="Added">What came in.</param>
+/// <param name="Gone">What went out.</param>
+/// <param name="Again">What was done and stands in the plan once more.</param>
+public sealed record ChangeRow(Guid EventId, string Because, IReadOnlyList<string> Added, IReadOnlyList<string> Gone, IReadOnlyList<string> Again);
+
+/// <summary>What to fetch before starting.</summary>
+/// <param name="Tools">Tools, in the order they are wanted.</param>
+/// <param name="Parts">Parts and consumables.</param>
+public sealed record LayOut(IReadOnlyList<string> Tools, IReadOnlyList<string> Parts);
 
 /// <summary>Whether a hold is met.</summary>
 public enum HoldState
@@ -152,10 +167,14 @@ public sealed record CornerView(
 /// <param name="NotYet">A telling step that is not allowed, and why.</param>
 /// <param name="Findings">What was found that changed the job.</param>
 /// <param name="PartsList">What is renewed, and why where a finding added it.</param>
+/// <param name="Changes">How the plan changed on the way, the latest last.</param>
+/// <param name="LayOut">What to fetch for what is left.</param>
+/// <param name="CanFind">What can be reported now: left corner, car, right corner.</param>
+/// <param name="Night">How the job was left, while it is left.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night);
 
 /// <summary>A step that is not allowed yet, and why.</summary>
 /// <param name="Step">The step.</param>
@@ -181,15 +200,34 @@ public static class RunSheets
         {
             var key = state.Remaining[i];
             var type = StepCatalogue.Find(key.StepId)!;
-            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key) && ahead.TrueForAll(a => a.Step != key), boundaries.FirstOrDefault(b => i < b.Index).Id));
+            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key) && ahead.TrueForAll(a => a.Step != key), boundaries.FirstOrDefault(b => i < b.Index).Id,
+                state.Changes.Count > 0 && state.Changes[^1].Added.Contains(key), JobRules.CanBeMarked(type)));
         }
 
         var stage = next is null ? Stage.Record : StepCatalogue.Find(next.StepId)!.Stage;
         var telling = Telling.Select(id => ahead.FirstOrDefault(a => a.Step.StepId == id && !a.Offered)).FirstOrDefault(a => a is not null);
         return new(
-            next is null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
+            next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup));
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup),
+            [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
+            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.Tools).Distinct()], [.. Parts(state.Setup), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.Parts).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Concat(Consumables(state)).Distinct()]),
+            [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night);
+    }
+
+    private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(k => (StepCatalogue.Find(k.StepId)?.Name ?? k.StepId) + (k.Side is { } s ? $", {s.Word()}" : ""))];
+
+    /// <summary>Consumables that the house rules ask for beside the steps' own.</summary>
+    private static IEnumerable<string> Consumables(JobState state)
+    {
+        var (setup, rules) = (state.Setup, state.Setup.Rules);
+        if (!setup.Identified || setup.InspectOnly) yield break;
+        if (setup.PadsNew && rules.Boot == Workshop.BootRule.Greased) yield return "silicone or rubber-safe grease for the boot lip";
+        if (rules.PadEars == Workshop.PadEarsRule.Greased) yield return "ceramic or silicone brake grease for the pad ears";
+        if (rules.UnderClips == Workshop.ClipsRule.Film) yield return "protective film for under the clips";
+        if (setup.RotorOff && rules.HubPilot == Workshop.PilotRule.Smear) yield return "anti-seize for the pilot lip only";
+        if (setup.BracketOff && rules.ThreadLocker == Workshop.LockerRule.Always && !setup.SingleUse.Contains(FastenerRole.Bracket)) yield return "thread locker, medium, for the bracket bolts";
+        if (setup.AnyCaliperNew) yield return rules.Hose == Workshop.HoseRule.Clamp ? "smooth-jawed hose clamp" : "hose plug and a tray";
     }
 
     /// <summary>A corner's bench.</summary>
@@ -278,6 +316,9 @@ public static class RunSheets
     /// <summary>What stands behind a step's name once it is done, in figures.</summary>
     internal static string Detail(JobEvent e) => e switch
     {
+        StepDone { Broken: not null } => "out of order",
+        FindingReported { Note: { } n } => n,
+        LeftOvernight n => n.Kind == NightKind.Assembled ? "assembled" : "on stands",
         StepDone { Findings: { Count: > 0 } f } => string.Join(" ", f.Select(x => x.Says)),
         StepDone { Step.StepId: "shoes-measured" } s => string.Join(", ", s.Verdicts.Select(v => $"{v.What.Split(',')[0].ToLowerInvariant()} {Figure.Of(v.Value.Millimeters, 2)}")),
         StepDone { Clearance: { } c } => $"{Figure.Of(c.After.Millimeters, 2)} mm left",
@@ -296,6 +337,9 @@ public static class RunSheets
     internal static (string Name, SheetLane Lane)? Row(JobEvent e) => e switch
     {
         LookOverDone => ("Looked over", SheetLane.Car),
+        FindingReported f => (f.Kind.Card().Name, f.Side is { } at ? LaneOf(at) : SheetLane.Car),
+        LeftOvernight => ("Left overnight", SheetLane.Car),
+        CameBack => ("Came back", SheetLane.Car),
         BrakeRuled r => ("Brake identified", LaneOf(r.Side)),
         RouteChosen => ("Route chosen", SheetLane.Car),
         StepDone s => (StepCatalogue.Find(s.Step.StepId)?.Name ?? s.Step.StepId, LaneOf(s.Step)),

@@ -118,6 +118,21 @@ public static class Planner
         return bound is null ? state : state.Apply(otherwise && bound.Otherwise.Length > 0 ? bound.Otherwise : bound.Makes);
     }
 
+    /// <summary>What breaking these interlocks leaves: facts that are no longer known or no longer so, and a remedy due for each.</summary>
+    internal static (PlanSetup Setup, CarState State) Broken(PlanSetup setup, CarState state, StepKey step, IReadOnlyList<int> interlocks)
+    {
+        var changed = setup with { Broken = [.. setup.Broken.Union(interlocks).Order()] };
+        state = changed.Onto(state, setup);
+        foreach (var interlock in Interlocks.All.Where(i => interlocks.Contains(i.Number)))
+        {
+            state = state.With(Remedies.All[interlock.Number - 1], Asked.Due);
+            foreach (var effect in interlock.Leaves.Where(e => e.Applies?.Invoke(changed) != false))
+                state = state.Set(effect.Variable.Slot(effect.Where switch { Where.Left => Side.Left, Where.Right => Side.Right, Where.This => step.Side, _ => null }), effect.Value);
+        }
+
+        return (changed, state);
+    }
+
     internal static bool GoalReached(PlanSetup setup, CarState state) =>
         setup.NotCovered is null && Goal.For(setup).All(g => g.Holds(state.Raw));
 

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using UnitsNet;
@@ -15,14 +16,16 @@ internal static class DemoSheets
             new(Mm(38), 1, Mm(0.8), Mm(1.5), TurnDirection.Clockwise, TurnDirection.Clockwise, false, 4),
             new(Mm(15), Mm(15), Mm(5.5), Mm(2)), new(Mm(10), Mm(8), true, false), new(Volume.FromMilliliters(75), Volume.FromMilliliters(60)), null,
             [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, null, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 88, null, false, true, false),
-                Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Wheel, 4, 12, 1.5, "hex 19", 110, null, false, true, false)]),
+                Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 30, null, false, true, false), Line(FastenerRole.Wheel, 4, 12, 1.5, "hex 19", 110, null, false, true, false)], Fittings: [Fitting.PinCaps, Fitting.WearSensor]),
         new("BT-3", "Brae minibuses, motor caliper", "Brae workshop leaflet 31 (invented)", Architecture.MotorPush,
             new(Mm(43), 1, null, Mm(2), null, null, false, 2),
             new(Mm(16.5), Mm(16.5), Mm(6), null), new(Mm(12), Mm(10), true, false), new(Volume.FromMilliliters(110), Volume.FromMilliliters(70)),
-            new(false, ElectricPotential.FromVolts(12.2), "Torx T30"),
+            new(false, ElectricPotential.FromVolts(12.2), "Torx T30",
+                [new("Ignition on, engine off, foot on the pedal", 0), new("Hold the switch down", 5), new("Let go, then lift it", 2), new("Wait until the display says SERVICE", 20)],
+                [new("Ignition on, foot on the pedal", 0), new("Lift the switch and hold it", 5), new("Wait until the lamp is on and still", 15)]),
             [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, 35, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 18", 94, null, false, false, false),
                 Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 8.5, null, false, true, false),
-                Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 21", 160, null, false, true, false)]),
+                Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 21", 160, null, false, true, false)], Fittings: [Fitting.HoseBracket]),
         new("NM-2", "Norrin vans and buses, motor caliper", "Norrin service sheet 7 (invented)", Architecture.MotorPush,
             new(Mm(41), 1, null, Mm(1.8), null, null, false, 4),
             new(Mm(16), Mm(16), Mm(6), Mm(2.5)), new(Mm(12), Mm(10.5), false, false), new(Volume.FromMilliliters(95), Volume.FromMilliliters(60)),
@@ -34,7 +37,17 @@ internal static class DemoSheets
             new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(10), Mm(8.4), true, false, Mm(0.02), Mm(0.08)), new(Volume.FromMilliliters(90), Volume.FromMilliliters(60)), null,
             [Line(FastenerRole.SlidePin, 2, 10, 1.5, "hex 15", 36, null, false, true, false), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 18", 110, null, false, true, false),
                 Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 19", 140, null, false, true, false)],
-            new(Mm(190), Mm(191), Mm(0.15), null, Mm(1.5), Mm(0.35), Mm(0.55), 6, Mm(80), Mm(80), Mm(1.25), 25, false)),
+            Drum, [Fitting.HatPlug]),
+        Short("BL-6", "Brae vans, lever and push", Architecture.LeverPush, null, null),
+        Short("BX-8", "Brae old estates, hex at the back", Architecture.RearHex, null, null),
+        Short("NP-1", "Norrin pick-ups, cable puller", Architecture.PullerScrew, Switch, null),
+        Short("ND-4", "Norrin buses, motor and turn", Architecture.MotorTurn, Switch, null),
+        Short("NH-6", "Norrin coaches, puller and shoes", Architecture.PullerHat, Switch, Drum),
+        Short("NH-7", "Norrin vans, motor and shoes", Architecture.MotorHat, Switch, Drum),
+        Short("BF-2", "Brae coaches, fixed caliper and shoes", Architecture.FixedHat, null, Drum),
+        Short("BS-9", "Brae estates, spot caliper", Architecture.SpotCaliper, null, null),
+        Short("NL-3", "Norrin lorries, driveline brake", Architecture.Plain, null, null),
+        Short("NE-1", "Norrin shuttle, electric corners", Architecture.ElectricOnly, Switch, null),
     ];
 
     public static IReadOnlyList<(Vehicle Vehicle, string Code)> Vehicles { get; } =
@@ -48,7 +61,30 @@ internal static class DemoSheets
         (new("GNT 077", "Brae", "Avocet", "door-to-door car 2", null), "CT-1"),
         (new("GNT 233", "Brae", "Knot", "12-seat minibus, bus 9", null), "BT-3"),
         (new("GNT 140", "Norrin", "Yole", "meals van, van 1", null), "NH-5"),
+        (new("GNT 251", "Brae", "Redshank", "parcels van", null), "BL-6"),
+        (new("GNT 019", "Brae", "Plover", "nurse's estate car", null), "BX-8"),
+        (new("GNT 266", "Norrin", "Skiff", "pier pick-up", null), "NP-1"),
+        (new("GNT 340", "Norrin", "Drifter", "airfield bus", null), "ND-4"),
+        (new("GNT 355", "Norrin", "Smack", "school coach", null), "NH-6"),
+        (new("GNT 361", "Norrin", "Ketch", "tool van", null), "NH-7"),
+        (new("GNT 372", "Brae", "Curlew", "hotel coach", null), "BF-2"),
+        (new("GNT 388", "Brae", "Knot Long", "doctor's estate car", null), "BS-9"),
+        (new("GNT 390", "Norrin", "Punt", "peat lorry", null), "NL-3"),
+        (new("GNT 401", "Norrin", "Dory", "pier shuttle", null), "NE-1"),
     ];
+
+    private static DrumSpec Drum => new(Mm(190), Mm(191), Mm(0.15), null, Mm(1.5), Mm(0.35), Mm(0.55), 6, Mm(80), Mm(80), Mm(1.25), 25, false);
+    private static ElectricSpec Switch => new(false, null, "hex 10", [new("Ignition on, engine off", 0), new("Switch down and held", 10), new("Wait until the display says SERVICE", 15)]);
+
+    /// <summary>A sheet that differs from its neighbours only in what the parking brake is.</summary>
+    private static SpecSheet Short(string code, string title, Architecture architecture, ElectricSpec? electric, DrumSpec? drum) => new(
+        code, title, "Depot copy (invented)", architecture, new(Mm(40), architecture == Architecture.FixedHat ? 4 : 1, architecture is Architecture.PullerScrew or Architecture.MotorTurn or Architecture.RearHex ? Mm(0.9) : null, Mm(1.5), null, null, false, 2),
+        new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(11), Mm(9), true, false), new(Volume.FromMilliliters(95), Volume.FromMilliliters(60)), electric,
+        [
+            Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 30, null, false, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 95, null, false, true, false), Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false),
+            Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.SpotCaliper, 2, 10, 1.5, "hex 15", 55, null, false, true, false),
+            Line(FastenerRole.Wheel, 5, 12, 1.5, "hex 19", 120, null, false, true, false),
+        ], drum);
 
     private static Length Mm(double value) => Length.FromMillimeters(value);
 

@@ -78,6 +78,7 @@ public static class PawlApp
         services.AddSingleton<DemoWorkshop>();
         services.AddSingleton<SignIn>();
         services.AddSingleton<Gauges>();
+        services.AddSingleton<Electric.ScanTools>();
         services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
         services.AddScoped<JobCommands>();
         services.ConfigureHttpJsonOptions(o => PawlJson.Configure(o.SerializerOptions));
@@ -120,6 +121,7 @@ public static class PawlApp
         api.MapRotors();
         api.MapPads();
         api.MapMeasuring();
+        Electric.ElectricEndpoints.MapElectric(api);
         api.MapTorque();
         api.MapJobs();
         // Unknown API paths are a 404, never the page.

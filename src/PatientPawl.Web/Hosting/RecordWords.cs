@@ -25,6 +25,9 @@ internal static class RecordWords
         RotorLookedAt r => At("Rotor looked at", r.Side),
         PadsLookedAt => "Pads looked at",
         StarWheelNoted n => At("Star wheel noted", n.Side),
+        FindingReported f => At($"Found: {f.Kind.Card().Name.ToLowerInvariant()}", f.Side),
+        LeftOvernight => "Left overnight",
+        CameBack => "Came back",
         ToolRefused r => At("Tool refused", r.Step.Side),
         _ => "Job opened",
     };

@@ -14,7 +14,10 @@ using UnitsNet;
 
 namespace PatientPawl.Web.Jobs;
 
-public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope) : IVersioned;
+public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null) : IVersioned;
+public sealed record FindingCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, FindingKind Kind, Side? Side, string? Note) : IVersioned;
+public sealed record OutOfOrderCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, string Note) : IVersioned;
+public sealed record NightCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt) : IVersioned;
 public sealed record LookOverCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, IReadOnlyList<LookOverItem> Answers) : IVersioned;
 public sealed record LookCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, Look Look, Seen? Seen) : IVersioned;
 public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side) : IVersioned;
@@ -58,7 +61,7 @@ internal static class JobEndpoints
             var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments())
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers)
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -83,6 +86,32 @@ internal static class JobEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
                 c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
+        jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
+        jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], false, null, c.Note)))));
+        // The shortest safe stopping point; leaving is refused until it is reached.
+        jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
+        {
+            var state = events.State(id);
+            return TypedResults.Ok(Overnight.Shortest(state.Setup, state.Car));
+        });
+        jobs.MapPost("/{id:guid}/overnight", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Leave(s))));
+        jobs.MapPost("/{id:guid}/come-back", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.ComeBack(s))));
+        jobs.MapGet("/{id:guid}/schedule", (Guid id, int people, EventStore events) =>
+        {
+            var state = events.State(id);
+            return TypedResults.Ok(Scheduling.Make(state.Setup, state.Car, state.Remaining, people));
+        });
+        jobs.MapGet("/{id:guid}/torque-card", (Guid id, EventStore events, Library library, TimeProvider clock) =>
+        {
+            var state = events.State(id);
+            // The whole job's fasteners, those signed already too: the card is for the wall beside the car.
+            var whole = Planner.Make(state.Setup, state.Setup.Start()).Steps;
+            return TypedResults.Ok(TorqueCards.Make(state.Setup, state.Opened!.Sheet, [.. whole, .. state.Remaining.Except(whole)], library.Wrenches(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)));
+        });
         jobs.MapPost("/{id:guid}/stop-signs", (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));
         jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, HttpContext http, EventStore events, JobCommands commands) =>
