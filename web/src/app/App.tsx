@@ -8,6 +8,10 @@ import { Shell } from "../ui/Shell";
 import { useSession } from "./hooks";
 
 const NewJob = lazy(() => import("../features/jobs/NewJob").then((m) => ({ default: m.NewJob })));
+const PlanPage = lazy(() => import("../features/jobs/PlanPage").then((m) => ({ default: m.PlanPage })));
+const TorqueCardPage = lazy(() =>
+  import("../features/torque/TorqueCardPage").then((m) => ({ default: m.TorqueCardPage })),
+);
 const RecordPage = lazy(() => import("../features/jobs/RecordPage").then((m) => ({ default: m.RecordPage })));
 const LookPage = lazy(() =>
   import("../features/identification/LookPage").then((m) => ({ default: m.LookPage })),
@@ -66,6 +70,8 @@ export function App() {
             <Route path="shoes/:side" element={<JobShoes />} />
             <Route path="rotor/:side" element={<JobRotor />} />
             <Route path="pads" element={<JobPads />} />
+            <Route path="plan" element={<PlanPage />} />
+            <Route path="torques" element={<TorqueCardPage />} />
             <Route path="record" element={<RecordPage />} />
           </Route>
           <Route path="/bench/retract" element={<QuickRetract />} />

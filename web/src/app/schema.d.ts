@@ -1393,6 +1393,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RouteRanking"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/scan-tool": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskTool"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ToolAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1755,6 +1833,267 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FindingCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/out-of-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OutOfOrderCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/overnight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NightStop"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NightCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/come-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NightCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    people: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Schedule"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/torque-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TorqueCard"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stop-signs": {
         parameters: {
             query?: never;
@@ -2050,7 +2389,17 @@ export interface components {
             offered: boolean;
             /** @description The hold it waits behind; null when none. */
             hold: null | string;
+            /** @description True when the latest change of the plan brought it in. */
+            cameIn: boolean;
+            /** @description True when it can be marked as done before its turn. */
+            canBeMarked: boolean;
         };
+        /**
+         * @description Piston alignment.
+         * @default onward-only
+         * @enum {unknown}
+         */
+        AlignmentRule: "onward-only" | "back-off-allowed";
         Angle: number;
         Appended: {
             /** Format: uuid */
@@ -2076,11 +2425,47 @@ export interface components {
             /** @description Its name where room is short. */
             short: string;
         };
+        AskTool: {
+            function: components["schemas"]["ToolFunction"];
+            batteryV: null | components["schemas"]["ElectricPotential"];
+        };
+        /** @description A step given to a person. */
+        Assignment: {
+            /** @description The step. */
+            step: components["schemas"]["StepKey"];
+            /**
+             * Format: int32
+             * @description Who, from 1.
+             */
+            person: number;
+            /**
+             * Format: int32
+             * @description Minutes from now.
+             */
+            start: number;
+            /**
+             * Format: int32
+             * @description Minutes from now.
+             */
+            end: number;
+        };
+        /**
+         * @description Bed-in.
+         * @default series
+         * @enum {unknown}
+         */
+        BedInRule: "series" | "gentle";
         /**
          * @description A bench.
          * @enum {unknown}
          */
         BenchKind: "shoes" | "rotor" | "pads";
+        /**
+         * @description Bleeding after pads only.
+         * @default when-opened
+         * @enum {unknown}
+         */
+        BleedRule: "when-opened" | "always";
         /** @description One car on the board. */
         BoardCard: {
             /**
@@ -2153,10 +2538,22 @@ export interface components {
          */
         BoardStatus: "not-started" | "in-hand" | "waits" | "finished";
         /**
+         * @description Boot lip.
+         * @default greased
+         * @enum {unknown}
+         */
+        BootRule: "greased" | "dry";
+        /**
          * @description Where the caliper sits.
          * @enum {unknown}
          */
         CaliperPlace: "behind-axle" | "ahead-of-axle";
+        /**
+         * @description Reservoir cap.
+         * @default stays-on
+         * @enum {unknown}
+         */
+        CapRule: "stays-on" | "off-with-rag";
         Catalogue: {
             looks: components["schemas"]["LookCard"][];
             architectures: components["schemas"]["ArchitectureCard"][];
@@ -2179,6 +2576,22 @@ export interface components {
             says: string;
             /** @description True when it can hurt and the acknowledgement is recorded. */
             mustAcknowledge: boolean;
+        };
+        /** @description How the plan changed, for people to read. */
+        ChangeRow: {
+            /**
+             * Format: uuid
+             * @description The event that changed it.
+             */
+            eventId: string;
+            /** @description Why. */
+            because: string;
+            /** @description What came in. */
+            added: string[];
+            /** @description What went out. */
+            gone: string[];
+            /** @description What was done and stands in the plan once more. */
+            again: string[];
         };
         /**
          * @description What a check showed.
@@ -2232,6 +2645,12 @@ export interface components {
             report: null | components["schemas"]["ToolReport"];
             note: null | string;
         };
+        /**
+         * @description Under the abutment clips.
+         * @default film
+         * @enum {unknown}
+         */
+        ClipsRule: "film" | "bare-metal";
         /** @description A corner as its bench shows it. */
         CornerView: {
             /** @description The corner. */
@@ -2410,6 +2829,15 @@ export interface components {
             batteryFloorV: null | components["schemas"]["ElectricPotential"];
             /** @description Drive for turning the spindle by hand. */
             spindleTool: string;
+            /** @description The car's own sequence into the service position; null or empty when it has none. */
+            inCar?: null | components["schemas"]["SequenceStep"][];
+            /** @description The car's own sequence out of it; null or empty when the switch closes it. */
+            inCarClose?: null | components["schemas"]["SequenceStep"][];
+            /**
+             * @description True when the box that pulls the cables has no manual release.
+             * @default false
+             */
+            noManualRelease: boolean;
         };
         /** @description An architecture that fell, and what felled it. */
         Fallen: {
@@ -2422,7 +2850,7 @@ export interface components {
          * @description What a fastener does.
          * @enum {unknown}
          */
-        FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel";
+        FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel" | "spot-caliper";
         /** @description Something found that changes the job. */
         Finding: {
             /** @description The part. */
@@ -2432,11 +2860,49 @@ export interface components {
             /** @description In words. */
             says: string;
         };
+        /** @description A finding that can be reported, for people to choose from. */
+        FindingCard: {
+            /** @description Which. */
+            kind: components["schemas"]["FindingKind"];
+            /** @description Its name. */
+            name: string;
+            /** @description True when it belongs to a corner. */
+            perCorner: boolean;
+            /** @description What it changes in the job. */
+            does: string;
+        };
+        FindingCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            kind: components["schemas"]["FindingKind"];
+            side: null | components["schemas"]["Side"];
+            note: null | string;
+        };
+        /**
+         * @description What a technician can find at any step.
+         * @enum {unknown}
+         */
+        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows";
         FirstLeadRequest: {
             workshop: string;
             name: string;
             pin: string;
         };
+        /**
+         * @description A small part that a vehicle may have and that is easily forgotten.
+         * @enum {unknown}
+         */
+        Fitting: "wear-sensor" | "rattle-spring" | "hose-bracket" | "pin-caps" | "hat-plug";
+        /**
+         * @description Making room for fluid.
+         * @default draw-off
+         * @enum {unknown}
+         */
+        FluidRoomRule: "draw-off" | "open-bleeder";
         /** @description How long the pads last. */
         ForecastVerdict: {
             /**
@@ -2560,6 +3026,12 @@ export interface components {
          * @enum {unknown}
          */
         HoldingRule: "hold-until-cracked" | "released-from-start";
+        /**
+         * @description Hose clamp.
+         * @default never-pinch
+         * @enum {unknown}
+         */
+        HoseRule: "never-pinch" | "clamp";
         /** @description A house rule with its schools, for people to read. */
         HouseRuleCard: {
             /** @description The property's key in the open formats. */
@@ -2570,21 +3042,55 @@ export interface components {
             schools: components["schemas"]["School"][];
             /** @description One line saying why the first is the default. */
             whyDefault: string;
-            /** @description True when it changes the order of the work, false when it changes a ruling only. */
+            /** @description True when it changes the order of the work, false when it changes a ruling, a tool or a consumable only. */
             changesPlan: boolean;
         };
         HouseRuleInForce: {
             card: components["schemas"]["HouseRuleCard"];
             inForce: string;
         };
-        /** @description The workshop's chosen schools of practice. Immutable; copied into a job when the job starts. */
+        /** @description The workshop's chosen schools of practice. Immutable; copied into a job when the job starts. A rule that an older job does not carry counts as its first school. */
         HouseRules: {
             /** @description Parking brake while lifting. */
             holding: components["schemas"]["HoldingRule"];
             /** @description How far to retract. */
             retractDepth: components["schemas"]["RetractDepthRule"];
-            /** @description Order of the two sides. */
+            /** @description Sides. */
             sides: components["schemas"]["SidesRule"];
+            /** @description Reservoir cap. */
+            cap?: components["schemas"]["CapRule"];
+            /** @description Making room for fluid. */
+            fluidRoom?: components["schemas"]["FluidRoomRule"];
+            /** @description Hose clamp. */
+            hose?: components["schemas"]["HoseRule"];
+            /** @description Piston alignment. */
+            alignment?: components["schemas"]["AlignmentRule"];
+            /** @description Boot lip. */
+            boot?: components["schemas"]["BootRule"];
+            /** @description Pad ears and abutments. */
+            padEars?: components["schemas"]["PadEarsRule"];
+            /** @description Under the abutment clips. */
+            underClips?: components["schemas"]["ClipsRule"];
+            /** @description Hub pilot. */
+            hubPilot?: components["schemas"]["PilotRule"];
+            /** @description Wheel studs and nuts. */
+            studs?: components["schemas"]["StudsRule"];
+            /** @description Thread locker. */
+            threadLocker?: components["schemas"]["LockerRule"];
+            /** @description Star-wheel back-off. */
+            starWheel?: components["schemas"]["StarWheelRule"];
+            /** @description Pedal pump-up. */
+            pumpUp?: components["schemas"]["PumpRule"];
+            /** @description Bleeding after pads only. */
+            bleeding?: components["schemas"]["BleedRule"];
+            /** @description Bed-in. */
+            bedIn?: components["schemas"]["BedInRule"];
+            /** @description Calipers in pairs. */
+            pairs?: components["schemas"]["PairsRule"];
+            /** @description Sign-off. */
+            signOff?: components["schemas"]["SignOffRule"];
+            /** @description Retorque wheels. */
+            retorque?: components["schemas"]["RetorqueRule"];
         };
         HouseRulesView: {
             rules: components["schemas"]["HouseRules"];
@@ -2755,6 +3261,8 @@ export interface components {
             rules: components["schemas"]["HouseRules"];
             /** @description The workshop's measuring instruments; null in a job from before they were kept counts as the defaults. */
             instruments?: null | components["schemas"]["Instrument"][];
+            /** @description Corners whose caliper is renewed; null means none. */
+            newCalipers?: null | components["schemas"]["Side"][];
         };
         JobReading: {
             side: components["schemas"]["Side"];
@@ -2785,10 +3293,10 @@ export interface components {
             openPoints: string[];
         };
         /**
-         * @description What the job renews.
+         * @description What the job renews. Calipers are named beside it, side by side: any of these can have new calipers with it.
          * @enum {unknown}
          */
-        JobScope: "pads" | "pads-and-rotors" | "shoes";
+        JobScope: "pads" | "pads-and-rotors" | "shoes" | "pads-and-shoes" | "pads-rotors-and-shoes" | "inspect";
         JobView: {
             /** Format: uuid */
             id: string;
@@ -2814,6 +3322,20 @@ export interface components {
         KnownVehicle: {
             vehicle: components["schemas"]["Vehicle"];
             sheetCode: string;
+        };
+        /** @description What to fetch before starting. */
+        LayOut: {
+            /** @description Tools, in the order they are wanted. */
+            tools: string[];
+            /** @description Parts and consumables. */
+            parts: string[];
+        };
+        /** @description The job was left overnight at a safe stopping point. */
+        LeftOvernight: {
+            /** @description Which. */
+            kind: components["schemas"]["NightKind"];
+            /** @description What was tagged. */
+            tags: string[];
         };
         Length: number;
         LiftCommand: {
@@ -2870,6 +3392,12 @@ export interface components {
             /** @description What it was taken with. */
             instrument: components["schemas"]["Instrument"];
         };
+        /**
+         * @description Thread locker.
+         * @default where-called-for
+         * @enum {unknown}
+         */
+        LockerRule: "where-called-for" | "always";
         /**
          * @description A thing that can be looked at on a corner.
          * @enum {unknown}
@@ -2998,6 +3526,39 @@ export interface components {
             /** @description True when it is the push test and the mechanism is not known to be relaxed yet. */
             waitsForRelaxed: boolean;
         };
+        NightCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+        };
+        /**
+         * @description How a job can be left overnight.
+         * @enum {unknown}
+         */
+        NightKind: "assembled" | "on-stands";
+        /** @description One way to leave the job. */
+        NightStop: {
+            /** @description Which. */
+            kind: components["schemas"]["NightKind"];
+            /** @description What is done before, in order. */
+            steps: components["schemas"]["StepKey"][];
+            /**
+             * Format: int32
+             * @description Their minutes.
+             */
+            minutes: number;
+            /** @description What is tagged, and how. */
+            tags: string[];
+            /** @description What is looked at again on return. */
+            onReturn: string[];
+            /** @description What stands in the way, in words; empty when it can be reached. */
+            cannotBeMet: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description A step that is not allowed yet, and why. */
         NotYet: {
             /** @description The step. */
@@ -3050,6 +3611,19 @@ export interface components {
             odometerKm: number;
             complaint: string;
             scope: components["schemas"]["JobScope"];
+            newCalipers?: null | components["schemas"]["Side"][];
+        };
+        OutOfOrderCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            stepId: string;
+            side: null | components["schemas"]["Side"];
+            readings: components["schemas"]["Reading"][];
+            note: string;
         };
         /** @description The pad bench's answer: whatever can be judged from what there is. */
         PadBenchAnswer: {
@@ -3075,6 +3649,12 @@ export interface components {
             /** @description What the check showed. */
             answer: components["schemas"]["CheckAnswer"];
         };
+        /**
+         * @description Pad ears and abutments.
+         * @default greased
+         * @enum {unknown}
+         */
+        PadEarsRule: "greased" | "dry";
         /** @description What is known of the pads beside the readings. */
         PadFacts: {
             /** @description Where the caliper sits and what the pads carry. */
@@ -3182,6 +3762,12 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
         };
         /**
+         * @description Calipers in pairs.
+         * @default stuck-only
+         * @enum {unknown}
+         */
+        PairsRule: "stuck-only" | "both-sides";
+        /**
          * @description A part that stays only when it passes.
          * @enum {unknown}
          */
@@ -3197,6 +3783,12 @@ export interface components {
             /** @description What would settle it, when it is too close to call. */
             settledBy: components["schemas"]["SettledBy"][];
         };
+        /**
+         * @description Hub pilot.
+         * @default smear
+         * @enum {unknown}
+         */
+        PilotRule: "smear" | "nothing";
         /** @description The caliper piston. Lengths 0 to 200 mm; null means the sheet does not say. */
         PistonSpec: {
             /** @description Bore, 10 to 100 mm. */
@@ -3273,6 +3865,28 @@ export interface components {
          * @enum {unknown}
          */
         PropertyClass: "not-known" | "c48" | "c58" | "c88" | "c98" | "c109" | "c129";
+        /**
+         * @description Pedal pump-up.
+         * @default half-strokes
+         * @enum {unknown}
+         */
+        PumpRule: "half-strokes" | "full-strokes";
+        /** @description A route into the service position, weighed. */
+        RankedRoute: {
+            /** @description The route. */
+            route: components["schemas"]["ServiceRoute"];
+            /** @description True when this vehicle has it. */
+            offered: boolean;
+            /** @description What it is, short. */
+            says: string;
+            /** @description Why it stands where it does, or why it is not offered. */
+            because: string;
+            /**
+             * Format: int32
+             * @description Minutes for the whole job by this route; null when it is not offered.
+             */
+            minutes: null | number;
+        };
         /** @description One reading as taken. */
         Reading: {
             /** @description The kind. */
@@ -3416,13 +4030,19 @@ export interface components {
             /** @description Volume between MAX and the brim, 0 to 2000 mL. */
             headspaceMl: components["schemas"]["Volume"];
         };
+        /**
+         * @description Retorque wheels.
+         * @default recheck
+         * @enum {unknown}
+         */
+        RetorqueRule: "recheck" | "not-needed";
         RetractAnswer: {
             ruling: components["schemas"]["Ruling"];
             travel: null | components["schemas"]["TravelResult"];
             room: null | components["schemas"]["RoomResult"];
         };
         /**
-         * @description How far the piston is retracted.
+         * @description How far to retract.
          * @enum {unknown}
          */
         RetractDepthRule: "all-the-way-home" | "as-far-as-needed";
@@ -3581,6 +4201,15 @@ export interface components {
             occurredAt: string;
             route: components["schemas"]["ServiceRoute"];
         };
+        /** @description The routes of a vehicle, best first. */
+        RouteRanking: {
+            /** @description The routes; those not offered come last. */
+            routes: components["schemas"]["RankedRoute"][];
+            /** @description What is never offered, and why. */
+            never: string;
+            /** @description The reasoning. */
+            reasons: components["schemas"]["Reasons"];
+        };
         RuleCommand: {
             /** Format: uuid */
             eventId: string;
@@ -3656,6 +4285,13 @@ export interface components {
             findings: components["schemas"]["SidedFinding"][];
             /** @description What is renewed, and why where a finding added it. */
             partsList: string[];
+            /** @description How the plan changed on the way, the latest last. */
+            changes: components["schemas"]["ChangeRow"][];
+            /** @description What to fetch for what is left. */
+            layOut: components["schemas"]["LayOut"];
+            /** @description What can be reported now: left corner, car, right corner. */
+            canFind: components["schemas"]["FindingCard"][][];
+            night: null | components["schemas"]["LeftOvernight"];
         };
         /**
          * @description Whose fault a runout is.
@@ -3700,6 +4336,32 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        /** @description Who does what and when. */
+        Schedule: {
+            /**
+             * Format: int32
+             * @description How many, 1 or 2.
+             */
+            people: number;
+            /** @description In order of start. */
+            assignments: components["schemas"]["Assignment"][];
+            /** @description Who waits for what. */
+            waits: components["schemas"]["Waiting"][];
+            /**
+             * Format: int32
+             * @description When the last step ends, from now.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description No schedule ends sooner than this.
+             */
+            lowerBound: number;
+            /** @description What makes the lower bound, in words. */
+            boundBy: string;
+            /** @description The reasoning. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /** @description One school of a house rule. */
         School: {
             /** @description The value's key in the open formats. */
@@ -3714,8 +4376,21 @@ export interface components {
          * @enum {unknown}
          */
         Seen: "yes" | "no" | "not-known" | "hand-lever" | "foot-pedal" | "switch" | "plain-cup" | "two-notches" | "cross" | "three-lobes" | "v-shape";
-        /** @enum {unknown} */
-        ServiceRoute: "scan-tool" | "spindle-by-hand" | null;
+        /** @description One timed part of the car's own sequence. */
+        SequenceStep: {
+            /** @description What to do. */
+            says: string;
+            /**
+             * Format: int32
+             * @description How long, 0 to 600 s; 0 when it takes no particular time.
+             */
+            seconds: number;
+        };
+        /**
+         * @description How an electric parking brake gets into its service position.
+         * @enum {unknown}
+         */
+        ServiceRoute: "scan-tool" | "spindle-by-hand" | "in-car" | "puller-release";
         Session: {
             me: null | components["schemas"]["TechnicianName"];
             workshop: string;
@@ -3842,7 +4517,7 @@ export interface components {
             finding: components["schemas"]["Finding"];
         };
         /**
-         * @description In which order the two sides are built up.
+         * @description Sides.
          * @enum {unknown}
          */
         SidesRule: "one-then-other" | "in-step";
@@ -3864,6 +4539,12 @@ export interface components {
             technicianId: string;
             pin: string;
         };
+        /**
+         * @description Sign-off.
+         * @default technician
+         * @enum {unknown}
+         */
+        SignOffRule: "technician" | "lead-also";
         /** @description Where a figure or a rule comes from. */
         Source: {
             /** @description The id that reasoning lines carry. */
@@ -3907,6 +4588,8 @@ export interface components {
             /** @description Fastener lines. */
             torques: components["schemas"]["TorqueLine"][];
             drum?: null | components["schemas"]["DrumSpec"];
+            /** @description Small parts the vehicle has; null when the sheet is silent. */
+            fittings?: null | components["schemas"]["Fitting"][];
         };
         SpeckRequest: {
             thicknessMm: components["schemas"]["Length"];
@@ -3962,6 +4645,12 @@ export interface components {
              */
             holeAt: number;
         };
+        /**
+         * @description Star-wheel back-off.
+         * @default by-clearance
+         * @enum {unknown}
+         */
+        StarWheelRule: "by-clearance" | "by-count";
         /** @description What the bench needs for the present step. */
         StepBench: {
             /** @description The step. */
@@ -4084,6 +4773,12 @@ export interface components {
             /** @description False when a locating screw or dowel does not allow it. */
             possible: boolean;
         };
+        /**
+         * @description Wheel studs and nuts.
+         * @default dry
+         * @enum {unknown}
+         */
+        StudsRule: "dry" | "lubricated";
         TakeReadings: {
             /** Format: uuid */
             eventId: string;
@@ -4132,6 +4827,24 @@ export interface components {
             /** @description Rotor, 2 to 80 mm. */
             rotorMm: components["schemas"]["Length"];
         };
+        /** @description What a scan tool answered. */
+        ToolAnswer: {
+            /** @description What it was asked. */
+            function: components["schemas"]["ToolFunction"];
+            /** @description True when it did it. */
+            succeeded: boolean;
+            /** @description What it says, with the reason when it refused. */
+            words: string;
+            /** @description Stored codes as they stand. */
+            codes: string[];
+            /** @description Battery voltage it sees. */
+            batteryV: components["schemas"]["ElectricPotential"];
+        };
+        /**
+         * @description What a scan tool can be asked.
+         * @enum {unknown}
+         */
+        ToolFunction: "read-codes" | "clear-codes" | "enter-service" | "close-service";
         /** @description What a scan tool said, as reported by the technician. */
         ToolReport: {
             /** @description True when it said the routine was finished. */
@@ -4146,6 +4859,36 @@ export interface components {
             set: components["schemas"]["TorqueSet"];
             wrench: null | components["schemas"]["Wrench"];
             wrenchesThatServe: string[];
+        };
+        /** @description Every fastener of a job on one card. */
+        TorqueCard: {
+            /** @description In the order of the plan. */
+            lines: components["schemas"]["TorqueCardLine"][];
+            /** @description Fasteners the plan tightens and the sheet has no figure for. */
+            lacks: string[];
+            /** @description True when the house rule has the lead sign too. */
+            leadSigns: boolean;
+            /** @description What the house rule says of wheel studs. */
+            studs: string;
+            /** @description The reasoning. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description One fastener of a torque card. */
+        TorqueCardLine: {
+            /** @description The fastener. */
+            line: components["schemas"]["TorqueLine"];
+            /** @description Its name. */
+            name: string;
+            /** @description When it is reached, in words. */
+            when: string;
+            seatAtNm: null | components["schemas"]["Torque"];
+            /** @description The order in which they are tightened, by number round the circle. */
+            order: number[];
+            /** @description The smallest wrench of the workshop that serves; null when none does. */
+            wrenchId: null | string;
+            set: null | components["schemas"]["TorqueSet"];
+            /** @description What is odd about the figure. */
+            questions: string[];
         };
         TorqueCommand: {
             /** Format: uuid */
@@ -4382,6 +5125,26 @@ export interface components {
             vin: string;
         };
         Volume: number;
+        /** @description A person who waits. */
+        Waiting: {
+            /**
+             * Format: int32
+             * @description Who, from 1.
+             */
+            person: number;
+            /**
+             * Format: int32
+             * @description Minutes from now.
+             */
+            start: number;
+            /**
+             * Format: int32
+             * @description Minutes from now.
+             */
+            end: number;
+            /** @description What for, in words. */
+            for: string;
+        };
         /** @description Lining at an odometer reading, since these pads were fitted. */
         WearPoint: {
             /**

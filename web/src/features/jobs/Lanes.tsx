@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { JobView, Schemas, StepBench, StepKey } from "../../app/api";
 import { BoltHead } from "../../ui/marks";
+import { useDraft } from "../../app/hooks";
 import { LiftDialog } from "./LiftDialog";
+import { ChangeText } from "./ChangeText";
 import { WhyNotDialog } from "./WhyNotDialog";
 import { clock, duration, useShortScreen } from "./words";
 
@@ -138,6 +140,7 @@ export function Lanes({
           );
         })}
       </div>
+      <Changed job={job} />
       <Ahead
         job={job}
         rows={rest.filter(
@@ -176,6 +179,23 @@ export function Lanes({
         </p>
       )}
     </section>
+  );
+}
+
+/** What the latest finding did to the plan, until it has been read. */
+function Changed({ job }: { job: JobView }) {
+  const change = job.sheet.changes.at(-1);
+  const [seen, setSeen] = useDraft(`${job.id} changes`);
+  if (!change || seen.last === change.eventId) return null;
+  return (
+    <div className="flex items-start gap-3 rounded border-2 border-pawl bg-plate p-3" role="status">
+      <div className="max-h-[150px] min-w-0 flex-1 overflow-auto" tabIndex={0}>
+        <ChangeText change={change} />
+      </div>
+      <button type="button" className="btn" onClick={() => setSeen("last", change.eventId)}>
+        Seen
+      </button>
+    </div>
   );
 }
 
@@ -226,7 +246,12 @@ function Ahead({
             {shown.map((r) => (
               <Row key={r.step.stepId} minutes={r.minutes}>
                 <WhyNotDialog row={r} job={job}>
-                  <span className="step-name block truncate">{r.name}</span>
+                  <span className="step-name block truncate">
+                    {r.cameIn && (
+                      <span className="mr-1 bg-pawl px-1 font-sans text-[12px] text-pawl-text">in</span>
+                    )}
+                    {r.name}
+                  </span>
                 </WhyNotDialog>
               </Row>
             ))}

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ApiError, occurredAt, take, type Schemas } from "../../app/api";
+import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 
@@ -17,12 +17,22 @@ const EMPTY = {
   complaint: "",
 };
 
+const SCOPES: [Schemas["JobScope"], string][] = [
+  ["pads", "Pads"],
+  ["pads-and-rotors", "Pads and rotors"],
+  ["shoes", "Parking shoes"],
+  ["pads-and-shoes", "Pads, shoes"],
+  ["pads-rotors-and-shoes", "Pads, rotors, shoes"],
+  ["inspect", "Nothing: inspect"],
+];
+
 /** A car comes in: which one, what the driver says, what is renewed. */
 export function NewJob() {
   const known = useQuery({ queryKey: ["vehicles"], queryFn: () => take(api.GET("/api/vehicles")) });
   const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
   const [f, setF] = useState(EMPTY);
   const [scope, setScope] = useState<Schemas["JobScope"]>("pads");
+  const [calipers, setCalipers] = useState<Side[]>([]);
   const ids = useRef({ jobId: crypto.randomUUID(), eventId: crypto.randomUUID() });
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -40,6 +50,7 @@ export function NewJob() {
             odometerKm: Number(f.odometer),
             complaint: f.complaint,
             scope,
+            newCalipers: calipers,
           },
         }),
       ),
@@ -130,30 +141,35 @@ export function NewJob() {
           {field("complaint", "What the driver says", "complaint")}
           <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
             <legend className="mb-1 text-[15px] text-ink-2">What is renewed, both sides</legend>
-            <button
-              type="button"
-              className="btn"
-              aria-pressed={scope === "pads"}
-              onClick={() => setScope("pads")}
-            >
-              Pads
-            </button>
-            <button
-              type="button"
-              className="btn"
-              aria-pressed={scope === "pads-and-rotors"}
-              onClick={() => setScope("pads-and-rotors")}
-            >
-              Pads and rotors
-            </button>
-            <button
-              type="button"
-              className="btn"
-              aria-pressed={scope === "shoes"}
-              onClick={() => setScope("shoes")}
-            >
-              Parking shoes
-            </button>
+            {SCOPES.map(([key, says]) => (
+              <button
+                key={key}
+                type="button"
+                className="btn"
+                aria-pressed={scope === key}
+                onClick={() => setScope(key)}
+              >
+                {says}
+              </button>
+            ))}
+          </fieldset>
+          <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
+            <legend className="mb-1 text-[15px] text-ink-2">New calipers</legend>
+            {(["left", "right"] as const).map((side) => (
+              <button
+                key={side}
+                type="button"
+                className="btn"
+                aria-pressed={calipers.includes(side)}
+                onClick={() =>
+                  setCalipers(
+                    calipers.includes(side) ? calipers.filter((c) => c !== side) : [...calipers, side],
+                  )
+                }
+              >
+                {side === "left" ? "Left caliper" : "Right caliper"}
+              </button>
+            ))}
           </fieldset>
           <p className="m-0 text-[15px] text-ink-2">
             Spec sheet and house rules are copied into the job: later changes do not touch it.

@@ -5,6 +5,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { CarStrip } from "./CarStrip";
+import { FoundDialog } from "./FoundDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { Lanes } from "./Lanes";
 import { StepPanel } from "./StepPanel";
@@ -45,6 +46,10 @@ export function RunSheetPage() {
               <b>{duration(sheet.minutesLeft)}</b> left
             </span>
           )}
+          <FoundDialog job={job} />
+          <Link to="plan" className="flex min-h-11 items-center">
+            Plan
+          </Link>
           <Link to="record" className="flex min-h-11 items-center">
             Record
           </Link>

@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
@@ -10,7 +11,8 @@ import { RetractSummary, StopSigns } from "../retraction/RetractSummary";
 import { TorquePanel } from "../torque/TorquePanel";
 import { LiftForm } from "./LiftDialog";
 import { LookOverForm } from "./LookOverForm";
-import { figure, stepTitle } from "./words";
+import { Sequence, StandInTool } from "./ServicePanel";
+import { duration, figure, stepTitle } from "./words";
 
 /** Told when someone else was quicker: what the server said, and what had been typed here. */
 export type OnMoved = (error: ApiError, typed: string[]) => void;
@@ -70,12 +72,15 @@ function Finished({ job }: { job: JobView }) {
   const corners = [job.left, job.right].filter((c) => c.stop);
   return (
     <div className="flex h-full flex-col gap-4 px-6 pt-4 pb-3">
-      <h2 className="text-[31px]">{job.handedOver ? "Handed over" : "Nothing can be done now"}</h2>
+      <h2 className="text-[31px]">
+        {job.handedOver ? "Handed over" : job.sheet.night ? "Left overnight" : "Nothing can be done now"}
+      </h2>
+      {job.sheet.night && <ComeBack job={job} />}
       {job.notCovered && <p className="m-0 text-[18px]">{job.notCovered}</p>}
       {corners.map((c) => (
         <StopNote key={c.side} job={job} corner={c} />
       ))}
-      {!job.handedOver && !job.notCovered && corners.length === 0 && (
+      {!job.handedOver && !job.notCovered && !job.sheet.night && corners.length === 0 && (
         <p className="m-0 text-[18px]">Lift the last step, or follow the maker's order.</p>
       )}
       {job.handedOver && (
@@ -87,6 +92,35 @@ function Finished({ job }: { job: JobView }) {
         Open the record <span className="keycap">R</span>
       </Link>
     </div>
+  );
+}
+
+function ComeBack({ job }: { job: JobView }) {
+  const back = useCommand<null>(job, (h) =>
+    take(api.POST("/api/jobs/{id}/come-back", { params: { path: { id: job.id } }, body: h })),
+  );
+  const go = () => !back.isPending && back.mutate(null);
+  useKeys({ Space: go });
+  return (
+    <>
+      <p className="m-0 text-[20px]">
+        {job.sheet.night?.kind === "assembled"
+          ? "Both sides are together and the pedal is proved. Not to be driven."
+          : "On stands. Nobody touches switch, pedal or key."}
+      </p>
+      <ul className="m-0 pl-6 text-[18px]">
+        {job.sheet.night?.tags.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+      <p className="m-0 text-[16px] text-ink-2">
+        On return stands, chocks and tags are looked at first; then spindles and levers again.
+      </p>
+      <ProblemNote error={back.error} />
+      <button type="button" className="btn-primary" onClick={go}>
+        Back at it: all as it was left <span className="keycap">Space</span>
+      </button>
+    </>
   );
 }
 
@@ -146,36 +180,34 @@ function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
   const choose = useCommand<Schemas["ServiceRoute"]>(job, (h, route) =>
     take(api.POST("/api/jobs/{id}/route", { params: { path: { id: job.id } }, body: { ...h, route } })),
   );
-  const routes: [Schemas["ServiceRoute"], string, string][] = [
-    [
-      "scan-tool",
-      "Scan tool",
-      "The gentlest: the car drives its own spindles and keeps count. Needs a tool with the function and a charger.",
-    ],
-    [
-      "spindle-by-hand",
-      "Spindle by hand",
-      "With no tool: actuators off, spindles turned back by hand. More steps, and the car must sleep.",
-    ],
-  ];
+  const ranking = useQuery({
+    queryKey: ["routes", job.id, job.version],
+    queryFn: () => take(api.GET("/api/jobs/{id}/routes", { params: { path: { id: job.id } } })),
+  });
   return (
-    <BenchFrame bench={bench} action={<ProblemNote error={choose.error} />}>
-      {routes.map(([key, name, says]) => (
+    <BenchFrame bench={bench} action={<ProblemNote error={choose.error ?? ranking.error} />}>
+      {ranking.data?.routes.map((r) => (
         <button
-          key={key}
+          key={r.route}
           type="button"
-          className="btn min-h-[96px] flex-col !items-start"
-          disabled={choose.isPending}
-          onClick={() => choose.mutate(key)}
+          className="btn min-h-[84px] flex-col !items-start"
+          disabled={!r.offered || choose.isPending}
+          onClick={() => choose.mutate(r.route)}
         >
-          <span className="title text-[27px]">{name}</span>
-          <span className="font-sans text-[16px]">{says}</span>
+          <span className="title text-[25px]">
+            {r.says}
+            {r.minutes !== null && (
+              <span className="ml-2 font-sans text-[15px]">{duration(r.minutes)} in all</span>
+            )}
+          </span>
+          <span className="text-left font-sans text-[16px]">{r.because}</span>
         </button>
       ))}
-      <p className="m-0 text-[15px] text-ink-2">
-        A battery straight to the motor is not offered: polarity is a guess, and nothing stops it at the end
-        of its travel.
-      </p>
+      {ranking.data && (
+        <p className="m-0 text-[15px] text-ink-2">
+          {ranking.data.never} <Why reasons={[ranking.data.reasons]} />
+        </p>
+      )}
     </BenchFrame>
   );
 }
@@ -377,6 +409,25 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
             </div>
           ))}
         </div>
+      )}
+      {bench.step.stepId === "service-entered-car" && (
+        <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />
+      )}
+      {bench.step.stepId === "service-closed" && job.route === "in-car" && (
+        <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />
+      )}
+      {job.route === "scan-tool" && (
+        <StandInTool
+          job={job}
+          stepId={bench.step.stepId}
+          say={(words, shown) => {
+            setValue(
+              bench.needsReport ? "said" : "note",
+              bench.needsReport ? words : `${words} ${shown}`.trim(),
+            );
+            if (bench.needsReport) setValue("codes", shown);
+          }}
+        />
       )}
       {bench.needsReport && (
         <div className="grid grid-cols-2 gap-2">

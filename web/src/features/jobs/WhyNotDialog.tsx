@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { api, take, type JobView, type Schemas } from "../../app/api";
+import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 
@@ -57,8 +58,43 @@ export function WhyNotDialog({
                   ))}
               </>
             ))}
+          {why.data && row.canBeMarked && <OutOfOrder row={row} job={job} done={() => setOpen(false)} />}
         </Overlay>
       )}
     </Dialog.Root>
+  );
+}
+
+/** It was done all the same: it counts, and what it broke comes into the plan with its remedy. */
+function OutOfOrder({ row, job, done }: { row: Schemas["AheadRow"]; job: JobView; done: () => void }) {
+  const [reason, setReason] = useState("");
+  const mark = useCommand<string>(job, (h, note) =>
+    take(
+      api.POST("/api/jobs/{id}/out-of-order", {
+        params: { path: { id: job.id } },
+        body: { ...h, stepId: row.step.stepId, side: row.step.side, readings: [], note },
+      }),
+    ),
+  );
+  return (
+    <details className="mt-4 border-t border-rule pt-2">
+      <summary className="min-h-11 text-[17px] underline">It was done already, out of order</summary>
+      <p className="m-0 my-2 text-[15px] text-ink-2">
+        It counts as done. What it broke comes into the plan, with what puts it right.
+      </p>
+      <label className="field my-2">
+        <span>How it came about</span>
+        <input value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
+      </label>
+      <ProblemNote error={mark.error} />
+      <button
+        type="button"
+        className="btn btn-stop w-full"
+        disabled={reason.trim() === "" || mark.isPending}
+        onClick={() => mark.mutate(reason, { onSuccess: done })}
+      >
+        Mark it done out of order
+      </button>
+    </details>
   );
 }

@@ -30,6 +30,11 @@ export function HouseRules() {
   });
   const isLead = session.data?.me?.isLead ?? false;
   const before = rules.data?.samplePlan ?? [];
+  const after = preview.data?.samplePlan ?? [];
+  const gone = before.filter((s) => !after.includes(s));
+  const added = after.filter((s) => !before.includes(s)).length;
+  const kept = after.filter((s) => before.includes(s));
+  const moved = kept.join() !== before.filter((s) => after.includes(s)).join();
   return (
     <Shell title="House rules" sub="They go into jobs opened from now on">
       <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[760px]:block max-[760px]:overflow-auto">
@@ -41,7 +46,9 @@ export function HouseRules() {
                 <legend className="sr-only">{card.title}</legend>
                 <h2 className="text-[24px]">{card.title}</h2>
                 <p className="m-0 mb-2 text-[15px] text-ink-2">
-                  {card.changesPlan ? "Changes the order of the work. " : "Changes a ruling. "}
+                  {card.changesPlan
+                    ? "Changes the order of the work. "
+                    : "Changes a ruling, a tool or a consumable. "}
                   {card.whyDefault}
                 </p>
                 <div className="grid grid-cols-2 gap-2">
@@ -72,16 +79,25 @@ export function HouseRules() {
           aria-label="Sample plan"
         >
           <h2 className="text-[24px]">Pads and rotors on a cable caliper</h2>
-          <p className="m-0 text-[15px] text-ink-2">
-            With these rules. What stands elsewhere than now is bold.
-          </p>
+          <p className="m-0 text-[15px] text-ink-2">With these rules. What comes in is bold.</p>
           <ol tabIndex={0} className="m-0 min-h-0 flex-1 list-decimal overflow-auto pl-9 text-[16px]">
             {preview.data?.samplePlan.map((s, i) => (
-              <li key={`${s}-${i}`} className={draft && before[i] !== s ? "font-bold" : ""}>
+              <li key={`${s}-${i}`} className={draft && !before.includes(s) ? "font-bold" : ""}>
                 {s}
               </li>
             ))}
           </ol>
+          {draft && (
+            <p className="m-0 text-[15px]">
+              {gone.length > 0 && (
+                <>
+                  Out: <s>{gone.join(", ").toLowerCase()}</s>.{" "}
+                </>
+              )}
+              {moved && "The order changes. "}
+              {gone.length === 0 && !moved && added === 0 && "This plan stays as it is."}
+            </p>
+          )}
           <ProblemNote error={save.error} />
           <button
             type="button"
