@@ -78,7 +78,8 @@ public static class Scheduling
             {
                 if (running.Any(r => r.Person == person)) continue;
                 var what = $"{Say(running[0].Step.Key)}{(left.Count > 0 ? "" : ", and nothing else is left")}";
-                if (waits.LastOrDefault(w => w.Person == person) is { } w && w.End == now && w.For == what) waits[waits.IndexOf(w)] = w with { End = end };
+                // One wait is one line, whatever the other does meanwhile.
+                if (waits.LastOrDefault(w => w.Person == person) is { } w && w.End == now) waits[waits.IndexOf(w)] = w with { End = end, For = what };
                 else waits.Add(new(person, now, end, what));
             }
 

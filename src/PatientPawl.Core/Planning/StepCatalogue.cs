@@ -452,7 +452,7 @@ public static class StepCatalogue
         },
         new("lever-on-stop", "Lever on its stop", Stage.Retract, Lane.Corner, Place.Corner, 1, "A lever off its stop keeps the screw loaded.")
         {
-            Applies = s => s.HasLever && !s.InspectOnly, Needs = [Corner.Lever.Is(Lever.NotSeen), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), BrakeOff], Makes = [Corner.Lever.To(Lever.OnStop)],
+            Applies = s => s.HasLever && !s.InspectOnly, Needs = [Lifted, Corner.Lever.Is(Lever.NotSeen), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), BrakeOff], Makes = [Corner.Lever.To(Lever.OnStop)],
             How = "Look and push it with a thumb: it must not move further.",
         },
         new("cap-off", "Cap off, rag round", Stage.Retract, Lane.Car, Bonnet, 1, "Displaced fluid rises without a bubble, and the rag keeps it off the paint.")

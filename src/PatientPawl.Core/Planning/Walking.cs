@@ -41,12 +41,13 @@ internal static class Walking
     {
         var against = 0;
         BoundStep? last = null;
-        var working = false;
+        var (working, first) = (false, -1);
         Span<bool> right = stackalloc bool[StepCatalogue.All.Count];
         foreach (var step in order)
         {
             if (!ComesFirst(step)) working = true;
-            else if (working) against++;
+            else if (working || step.Rank < first) against++;
+            else first = step.Rank;
             if (step.Key.Side == Side.Right) right[step.Rank] = true;
             else if (step.Key.Side == Side.Left && right[step.Rank]) against++;
             if (!Builds(step)) continue;

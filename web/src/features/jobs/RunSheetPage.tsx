@@ -38,7 +38,7 @@ export function RunSheetPage() {
       }}
       info={
         <>
-          <span className="max-[1100px]:hidden">
+          <span className="max-[1360px]:hidden">
             Job <b>{job.number}</b>, bay <b>{job.opened.bay}</b>
           </span>
           {!job.handedOver && (

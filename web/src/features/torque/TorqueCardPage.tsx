@@ -66,16 +66,20 @@ export function TorqueCardPage() {
                       {l.seatAtNm !== null && `. Seat at ${figure(l.seatAtNm, 0)} N m, then full`}
                     </p>
                     <p className="m-0 mt-1 text-[16px]">
-                      {l.wrenchId ? (
+                      {!l.wrenchId ? (
+                        "No wrench of the workshop serves."
+                      ) : l.line.socketReaches ? (
                         <>
                           Wrench <b>{l.wrenchId}</b>, set {figure(l.set?.onTheScaleNm ?? 0, 1)} N m in line.
                         </>
                       ) : (
-                        "No wrench of the workshop serves."
+                        <>
+                          Wrench <b>{l.wrenchId}</b> with a crowfoot: the torque step computes its setting.
+                        </>
                       )}{" "}
                       {l.line.singleUse && <b>New bolts every time. </b>}
                       {l.line.holdingSpanner && "Hold the pin with a spanner. "}
-                      {!l.line.socketReaches && "A crowfoot only: set by the torque bench. "}
+                      
                     </p>
                     <p className="m-0 text-[15px] text-ink-2">{l.when}</p>
                     {l.questions.map((q) => (
