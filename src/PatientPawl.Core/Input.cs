@@ -49,8 +49,15 @@ public sealed class Checks
     }
 
     /// <summary>A length in mm within the range.</summary>
-    public Checks Millimetres(string field, Length? value, double low, double high) =>
+    public Checks Millimetres(string field, Length? value, double low, double high)
+    {
+        var before = _errors.Count;
         Range(field, value?.Millimeters, low, high, "mm");
+        // The commonest slip: a figure in inches in a field in mm. It is asked, never assumed.
+        if (_errors.Count > before && value!.Value.Millimeters * 25.4 is var mm && mm >= low && mm <= high)
+            _errors[^1] = _errors[^1] with { Message = $"{_errors[^1].Message} If it is in inches, it is {Figure.Of(mm, 2)} mm." };
+        return this;
+    }
 
     /// <summary>Text that must have from 1 to <paramref name="most"/> characters once trimmed.</summary>
     public Checks Text(string field, string? value, int most)

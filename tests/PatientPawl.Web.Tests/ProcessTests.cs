@@ -61,7 +61,7 @@ public class ProcessTests
             id ??= (await client.GetFromJsonAsync<JsonNode>("/api/board"))![0]!["jobId"]!.ToString();
 
             // Kill -9 comes from another thread, wherever the writer happens to be.
-            var killer = Task.Delay(400 + 150 * round).ContinueWith(_ => server.Kill(entireProcessTree: true));
+            var killer = Task.Delay(900 + 300 * round).ContinueWith(_ => server.Kill(entireProcessTree: true));
             try
             {
                 for (var i = 0; ; i++)

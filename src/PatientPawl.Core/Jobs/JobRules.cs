@@ -167,7 +167,7 @@ public static class JobRules
         new Checks().Text("note", command.Note ?? "", 200).ThrowIfAny();
         var why = Planner.Why(state.Setup, state.Car, command.Step);
         if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(command.Step)) throw new NotAllowedException("It may be done now.", ["Click it on in the usual way."], []);
-        if (!state.Remaining.Contains(command.Step)) throw new NotAllowedException("Not needed now.", ["It is done already, or what is left does not ask for it here."], []);
+        if (!CompiledCatalogue.For(state.Setup).Find(command.Step)!.Changes(state.Car.Raw)) throw new NotAllowedException("It is done already.", ["It would change nothing on this car."], []);
         CheckReadings(type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] }, state.Instruments);
         return new(command.Step, false, command.Readings, [], [], null, null, null, command.Note!.Trim(), Broken: why.Interlocks);
     }

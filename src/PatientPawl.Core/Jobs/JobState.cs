@@ -98,8 +98,8 @@ public sealed class JobState
     /// <summary>A corner's file.</summary>
     public CornerFile Corner(Side side) => side == Side.Left ? Now.Left : Now.Right;
 
-    /// <summary>The signatures that stand for a torque step.</summary>
-    public IReadOnlyList<TorqueSigned> Signatures(StepKey step) => [.. Standing.Select(e => e.Event).OfType<TorqueSigned>().Where(t => t.Step == step)];
+    /// <summary>The signatures a torque step has so far; none once it is finished, so that a step that comes round again starts anew.</summary>
+    public IReadOnlyList<TorqueSigned> Signatures(StepKey step) => Now.Signed.TryGetValue(step, out var signed) ? signed : [];
 
     /// <summary>True when a straight push proves something: the mechanism is known to be relaxed.</summary>
     public bool MechanismRelaxed(Side side) => Setup.IsMotor ? Car.Get(Planning.Corner.Spindle, side) == Spindle.Back
@@ -263,6 +263,7 @@ public sealed class JobState
     private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
     {
         var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
+        next = next with { Signed = signed < e.Line.PerCorner ? next.Signed.SetItem(e.Step, [.. Signatures(e.Step), e]) : next.Signed.Remove(e.Step) };
         if (!e.Verified) next = next with { Car = next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) };
         if (signed < e.Line.PerCorner) return e.Verified ? Same(next) : Replan(next);
         var clicked = Clicked(next, e.Step, false, recorded);
@@ -319,10 +320,10 @@ public sealed class JobState
 
     private sealed record Parts(
         JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
-        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night)
+        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed)
     {
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
-            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null);
+            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty);
 
         public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
         public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };

@@ -45,6 +45,7 @@ public static class Interlocks
                 new(Concern.CaliperOff, Condition.Any(
                     [Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.Yes)],
                     [Corner.Actuator.Is(Actuator.Unplugged, Actuator.Off)]).Saying("the brake in service and its switch tagged, or this actuator unplugged after the release was proved").When(s => s.IsMotor || s.IsPuller)),
+                new(Concern.CaliperOff, ((Condition)Car.Tag.Is(Done.Yes)).When(s => s.InService)),
                 new(Concern.CaliperOff, Condition.All(Car.AutoApply.Is(AutoApply.Inhibited), Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Away)).Saying("auto-apply off, ignition off and the key out of range").When(s => s.IsMotor || s.IsPuller)),
                 new(Concern.SlackensCable, BrakeReleased),
             ])

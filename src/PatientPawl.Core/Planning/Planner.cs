@@ -58,8 +58,13 @@ public static class Planner
 
     private static List<BoundStep> InOrder(PlanSetup setup, CarState state, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
     {
-        // Putting steps in the preferred order can leave another one needless: twice is enough, as a test over all setups shows.
-        for (var i = 0; i < 2; i++) steps = Order(setup, state, WithoutNeedless(state, steps, goal), goal);
+        // Putting steps in the preferred order can leave another one needless: again, until none is.
+        for (var (count, more) = (int.MaxValue, true); more; count = steps.Count)
+        {
+            steps = Order(setup, state, WithoutNeedless(state, steps, goal), goal);
+            more = steps.Count < count;
+        }
+
         return Walking.Improve(setup, state, steps);
     }
 

@@ -271,7 +271,7 @@ public static class StepCatalogue
         new("star-wheel-backed", "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, "The ridge of a worn drum catches the shoes and drags them off their pins.")
         {
             Applies = s => s.HatOpen, Needs = [WheelOff, Corner.Shoes.Is(ShoesState.Set), Corner.Rotor.Is(Rotor.Old, Rotor.New), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff, Corner.HatPlug.Is(Fitted.None, Fitted.Off),
-                ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.IsElectric)],
+                ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.IsElectric), ((Condition)Car.Tag.Is(Done.Yes)).When(s => s.InService)],
             Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
             Tools = ["star-wheel spoon", "torch"], Readings = [ReadingKind.ClicksBack],
             How = "Hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.",

@@ -1,6 +1,9 @@
+using System.Text;
+using System.Text.Json;
 using PatientPawl.Core;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
+using PatientPawl.Web.Measuring;
 using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Vehicles;
@@ -20,6 +23,11 @@ internal static class VehicleEndpoints
             library.Save(sheet.Checked());
             return TypedResults.Ok(sheet);
         }).RequireAuthorization();
+        // What is odd about a sheet and what it leaves open, before it is kept.
+        api.MapPost("/spec-sheets/look", (SpecSheet sheet, TimeProvider clock) => TypedResults.Ok(SpecSheetQuestions.Ask(sheet.Checked(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))).RequireAuthorization();
+        api.MapGet("/spec-sheets/{code}/csv", (string code, Library library) => TypedResults.File(Encoding.UTF8.GetBytes(SheetCsv.Write(Find(library, code))), "text/csv", $"{code}.csv")).RequireAuthorization();
+        api.MapGet("/spec-sheets/{code}/json", (string code, Library library) => TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(Find(library, code), PawlJson.Options), "application/json", $"{code}.json")).RequireAuthorization();
+        api.MapPost("/spec-sheets/csv/read", (CsvText c) => TypedResults.Ok(SheetCsv.Read(c.Text))).RequireAuthorization();
         api.MapPost("/vehicles", (KnownVehicle known, Library library) =>
         {
             if (library.Sheet(known.SheetCode) is null)
@@ -30,4 +38,7 @@ internal static class VehicleEndpoints
         }).RequireAuthorization();
         api.MapPost("/bench/vin", (VinRequest request) => TypedResults.Ok(Vin.Check(request.Vin)));
     }
+
+    private static SpecSheet Find(Library library, string code) => library.Sheet(code)
+        ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(code), "a spec sheet of this workshop", "There is no such spec sheet."));
 }

@@ -57,7 +57,7 @@ internal sealed class Bench
         while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side))
         {
             if (now.Role is null) Do(s => JobRules.Click(s, Click(now, level), true));
-            else Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin => 60, FastenerRole.RotorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, null, null, null), new(2026, 11, 25)));
+            else Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin => 60, FastenerRole.RotorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? TorqueQuantity.FromNewtonMeters(60) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
         }
 
         return this;

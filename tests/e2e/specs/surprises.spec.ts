@@ -1,0 +1,104 @@
+import { expect, test, type Page } from "@playwright/test";
+import { identify, lookOver, openJob, signIn, work, type Family } from "./helpers";
+
+test.setTimeout(240_000);
+
+/** Opens a job, looks it over, identifies both corners; ends on the run sheet. */
+async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number) {
+  await signIn(page);
+  const jobId = await openJob(page.request, plate, scope, bay);
+  await page.goto(`/jobs/${jobId}`);
+  await lookOver(page);
+  for (const side of ["left", "right"] as const) await identify(page, jobId, side, family);
+  return jobId;
+}
+
+test("cable calipers: a stuck piston is found in two touches, and the job ends with a new caliper and a bled circuit", async ({ page }) => {
+  const jobId = await begin(page, "GNT 077", "pads", "cable", 61);
+  await work(page, (t) => t.startsWith("Piston home, left"));
+  await page.getByRole("button", { name: "Found" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: /Piston stuck or boot torn/ }).first().click();
+  const change = page.getByRole("status").filter({ hasText: "piston stuck" });
+  await expect(change.locator("s")).toContainText("piston home, left");
+  await expect(change.locator("ins")).toContainText("old caliper away, left");
+  await change.getByRole("button", { name: "Seen" }).click();
+  await expect(change).toBeHidden();
+  expect(await work(page)).toBe("Handed over");
+  const record = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();
+  expect(record.log.map((l: { what: string }) => l.what)).toEqual(expect.arrayContaining(["Piston stuck or boot torn", "Old caliper away", "Bleed"]));
+  expect(record.torques.map((t: { name: string }) => t.name)).toContain("Banjo bolt 1 of 1");
+});
+
+test("motor calipers: a step marked out of order brings its remedy first, and the job still ends", async ({ page }) => {
+  await begin(page, "GNT 233", "pads", "motor", 62);
+  await work(page, (t) => t.startsWith("Choose the route"));
+  await expect(page.getByRole("button", { name: /^Scan tool/ })).toContainText("in all");
+  await expect(page.getByText(/Battery straight to the motor: not offered/)).toBeVisible();
+  await page.getByRole("button", { name: /^The car's own sequence/ }).click();
+  await work(page, (t) => t.startsWith("Service position"));
+  await page.getByRole("button", { name: "Start the sequence" }).click();
+  await page.getByRole("button", { name: "Next part" }).click();
+  await expect(page.getByText(/^[1-5] s$/)).toBeVisible();
+  await work(page, (t) => t.startsWith("New pads in, left"));
+  // Someone turned the ignition on with the calipers hung.
+  await page.getByRole("button", { name: /more: / }).nth(1).click().catch(() => undefined);
+  const row = page.getByRole("button", { name: "Ignition on again" });
+  await row.first().click();
+  await page.getByText("It was done already, out of order").click();
+  await page.getByLabel("How it came about").fill("a helper wanted the radio");
+  await page.getByRole("button", { name: "Mark it done out of order" }).click();
+  await expect(page.getByRole("heading", { name: /Put right, rule 4/ })).toBeVisible();
+  expect(await work(page)).toBe("Handed over");
+});
+
+test("shoes in the hat: left overnight on its stands and come back to", async ({ page }) => {
+  const jobId = await begin(page, "GNT 140", "pads-and-rotors", "hat", 63);
+  await work(page, (t) => t.startsWith("Pads out, left"));
+  await page.getByRole("link", { name: "Plan", exact: true }).click();
+  await expect(page.getByRole("heading", { name: /Leave it overnight/ })).toBeVisible();
+  await expect(page.getByText("It can be left as it stands, on its stands.")).toBeVisible();
+  await page.getByRole("button", { name: "Tagged: leave it" }).click();
+  await expect(page.getByText("The job is left overnight.")).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByText("the morning")).toBeVisible();
+  await page.goto(`/jobs/${jobId}`);
+  await expect(page.getByRole("heading", { name: "Left overnight" })).toBeVisible();
+  await expect(page.getByText("Key: do not drive")).toBeVisible();
+  await page.getByRole("button", { name: /Back at it/ }).click();
+  await expect(page.getByRole("heading", { name: "Pads out, left" })).toBeVisible();
+});
+
+test("two technicians: a timeline each, shorter than alone, and what to lay out stays ticked", async ({ page }) => {
+  await signIn(page);
+  const board: { jobId: string; bay: number }[] = await (await page.request.get("/api/board")).json();
+  const jobId = board.find((b) => b.bay === 2)!.jobId;
+  await page.goto(`/jobs/${jobId}/plan`);
+  const minutes = async () => {
+    const text = await page.locator(".huge").first().innerText();
+    const [, h, m] = /(?:(\d+) h )?(\d+)/.exec(text)!;
+    return Number(h ?? 0) * 60 + Number(m);
+  };
+  await expect(page.getByText("Technician 2")).toBeVisible();
+  const two = await minutes();
+  await page.getByRole("button", { name: "One technician" }).click();
+  await expect(page.getByText("to the hand-over, alone")).toBeVisible();
+  await expect(page.getByText("Technician 2")).toBeHidden();
+  expect(await minutes()).toBeGreaterThan(two);
+  const box = page.getByRole("checkbox").first();
+  await box.check();
+  await page.reload();
+  await expect(page.getByRole("checkbox").first()).toBeChecked();
+  await page.getByRole("link", { name: "Torque card" }).click();
+  await expect(page.getByRole("heading", { name: /Wheel nuts/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: "Tighten in the order 1, 3, 5, 2, 4" })).toBeVisible();
+});
+
+test("house rules: what a school brings into the sample plan is shown before it is set", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/workshop/house-rules");
+  await page.getByRole("button", { name: /^Always a short bleed/ }).click();
+  await expect(page.getByRole("region", { name: "Sample plan" }).locator("li.font-bold")).toContainText(["Bleed"]);
+  await page.getByRole("button", { name: /^Always a short bleed/ }).scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: /^Not needed if the hydraulics stayed closed/ }).click();
+  await expect(page.getByText("This plan stays as it is.")).toBeVisible();
+});
