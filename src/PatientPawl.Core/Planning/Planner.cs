@@ -141,8 +141,8 @@ public static class Planner
     internal static bool GoalReached(PlanSetup setup, CarState state) =>
         setup.NotCovered is null && Goal.For(setup).All(g => g.Holds(state.Raw));
 
-    // Corner facts stay worth doing on the side that is not blocked; the car's own goals wait for both.
-    private static bool IsCornerOnly(BoundCondition goal) => goal.AnyOf.All(a => a.All(r => StateLayout.At(r.Slot).Side is not null));
+    // Corner facts stay worth doing on the side that is not blocked, and what was broken is put right; the car's own goals wait for both.
+    private static bool IsCornerOnly(BoundCondition goal) => goal.AnyOf.All(a => a.All(r => StateLayout.At(r.Slot) is var (variable, side) && (side is not null || Remedies.All.Any(v => v == variable))));
 
     private static Plan Result(IReadOnlyList<StepKey> steps, IReadOnlyList<string> cannot)
     {

@@ -844,12 +844,18 @@ public static class StepCatalogue
             yield return off
                 ? new($"{id}-off", $"{name} off", Stage.Free, Lane.Corner, Place.Corner, 1, because)
                 {
-                    Applies = s => s.Disturbs(fitting), Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), variable.Is(Fitted.On)], Makes = [variable.To(Fitted.Off)], How = how,
+                    Applies = s => s.Disturbs(fitting),
+                    Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), variable.Is(Fitted.On)],
+                    Makes = [variable.To(Fitted.Off)],
+                    How = how,
                     Cautions = fitting == Fitting.RattleSpring ? [Cautions.Springs] : [],
                 }
                 : new($"{id}-on", $"{name} on", Stage.Fit, Lane.Corner, Place.Corner, 1, "Small parts are counted before the wheel covers them.")
                 {
-                    Applies = s => s.Disturbs(fitting), Needs = [CaliperBolted, Corner.Pads.Is(PadState.Old, PadState.New), variable.Is(Fitted.Off)], Makes = [variable.To(Fitted.On)], How = how,
+                    Applies = s => s.Disturbs(fitting),
+                    Needs = [CaliperBolted, Corner.Pads.Is(PadState.Old, PadState.New), variable.Is(Fitted.Off)],
+                    Makes = [variable.To(Fitted.On)],
+                    How = how,
                     Cautions = fitting == Fitting.RattleSpring ? [Cautions.Springs] : [],
                 };
         }
@@ -857,7 +863,10 @@ public static class StepCatalogue
         if (off) yield break;
         yield return new("hat-plug-in", "Hat plug in", Stage.Fit, Lane.Corner, Place.Corner, 1, "Water through the hole rusts the star wheel.")
         {
-            Applies = s => s.Disturbs(Fitting.HatPlug), Needs = [Corner.HatPlug.Is(Fitted.Off), Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet), RotorIsOn], Makes = [Corner.HatPlug.To(Fitted.On)], How = "Press it home all round.",
+            Applies = s => s.Disturbs(Fitting.HatPlug),
+            Needs = [Corner.HatPlug.Is(Fitted.Off), Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet), RotorIsOn],
+            Makes = [Corner.HatPlug.To(Fitted.On)],
+            How = "Press it home all round.",
         };
     }
 

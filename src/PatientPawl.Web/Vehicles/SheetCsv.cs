@@ -63,6 +63,9 @@ internal static class SheetCsv
             lines.Add(Put(root, field, value, separator) is { } wrong ? new(line, false, wrong) : new(line, true, $"{field} {Figure.Shorten(value)}"));
         }
 
+        // What a sheet may do without is not given by saying nothing.
+        foreach (var may in new[] { "architecture", "electric", "drum", "fittings" })
+            if (!root.ContainsKey(may)) root[may] = null;
         try
         {
             var sheet = root.Deserialize<SpecSheet>(PawlJson.Options) ?? throw new JsonException("empty");

@@ -29,6 +29,9 @@ async function views(page: Page): Promise<Record<string, string>> {
     workshop: "/workshop",
     "house rules": "/workshop/house-rules",
     sources: "/sources",
+    plan: `/jobs/${bay(2)}/plan`,
+    "torque card": `/jobs/${bay(2)}/torques`,
+    "spec sheet": "/workshop/spec-sheets/BT-3",
   };
 }
 

@@ -36,6 +36,9 @@ const JobPads = lazy(() => import("../features/pads/PadBench").then((m) => ({ de
 const InstrumentsPage = lazy(() =>
   import("../features/measuring/InstrumentsPage").then((m) => ({ default: m.InstrumentsPage })),
 );
+const SheetEditor = lazy(() =>
+  import("../features/workshop/SheetEditor").then((m) => ({ default: m.SheetEditor })),
+);
 const HouseRules = lazy(() =>
   import("../features/workshop/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -81,6 +84,8 @@ export function App() {
           <Route path="/bench/pads" element={<QuickPads />} />
           <Route path="/workshop" element={guarded(<WorkshopPage />)} />
           <Route path="/workshop/instruments" element={guarded(<InstrumentsPage />)} />
+          <Route path="/workshop/spec-sheets/new" element={guarded(<SheetEditor />)} />
+          <Route path="/workshop/spec-sheets/:code" element={guarded(<SheetEditor />)} />
           <Route path="/workshop/house-rules" element={guarded(<HouseRules />)} />
           <Route path="/sources" element={<SourcesPage />} />
           <Route

@@ -475,6 +475,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spec-sheets/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SpecSheet"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetQuestion"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spec-sheets/{code}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spec-sheets/{code}/json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spec-sheets/csv/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CsvText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetRead"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/vin": {
         parameters: {
             query?: never;
@@ -3166,6 +3314,17 @@ export interface components {
             /** Format: int32 */
             events: number;
         };
+        /** @description What was wrong with one figure or word that came in, said so that it can stand beside its field. */
+        InputError: {
+            /** @description The field's name in the open formats, unit included (`thicknessMm`). */
+            field: string;
+            /** @description What was given, as given. */
+            value: string;
+            /** @description The range or the words that are allowed. */
+            allowed: string;
+            /** @description One plain sentence for the technician. */
+            message: string;
+        };
         /** @description A measuring instrument of the workshop. */
         Instrument: {
             /** @description Its short name on the tool board. */
@@ -4419,6 +4578,20 @@ export interface components {
          * @enum {unknown}
          */
         SheetLane: "left" | "car" | "right";
+        /** @description Something odd about a figure of a spec sheet, or a default that will stand in for it. A question, never a refusal. */
+        SheetQuestion: {
+            /** @description The field, as the open formats name it. */
+            field: string;
+            /** @description The question, or what stands in. */
+            says: string;
+            /** @description True when the sheet is silent and a default stands in. */
+            isDefault: boolean;
+        };
+        SheetRead: {
+            sheet: null | components["schemas"]["SpecSheet"];
+            lines: components["schemas"]["CsvLine"][];
+            errors: components["schemas"]["InputError"][];
+        };
         /** @description The shoe bench's answer: whatever can be judged from what there is. */
         ShoeBenchAnswer: {
             stamp: null | components["schemas"]["StampRead"];

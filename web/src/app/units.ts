@@ -39,3 +39,17 @@ export function fromMm(mm: number, unit: LengthUnit, decimals = 0): string {
   const has = (plain.split(".")[1] ?? "").length;
   return has < decimals ? value.toFixed(decimals) : plain;
 }
+
+export const TORQUE_UNITS = ["nm", "lbf-ft", "lbf-in", "kgf-m"] as const;
+export type TorqueUnit = (typeof TORQUE_UNITS)[number];
+/** N m a unit; exact by the definitions of pound, foot and standard gravity. */
+export const NM: Record<TorqueUnit, number> = {
+  nm: 1,
+  "lbf-ft": 1.3558179483314004,
+  "lbf-in": 0.1129848290276167,
+  "kgf-m": 9.80665,
+};
+
+/** A typed torque in N m, to a tenth of a millinewton metre. */
+export const toNm = (value: number | null, unit: TorqueUnit | "") =>
+  value === null || unit === "" ? null : Number((value * NM[unit]).toFixed(4));

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { JobView, Schemas, StepBench, StepKey } from "../../app/api";
 import { BoltHead } from "../../ui/marks";
 import { useDraft } from "../../app/hooks";
@@ -169,8 +169,16 @@ export function Lanes({
           </div>
         </div>
       )}
-      {coming.slice(1).map((h) => (
-        <HoldBar key={h.id} hold={h} />
+      {coming.slice(1).map((h, i) => (
+        <Fragment key={h.id}>
+          <HoldBar hold={h} />
+          <Ahead
+            job={job}
+            rows={rest.filter((a) => a.hold === (coming[i + 2]?.id ?? null))}
+            tab={tab}
+            limit={0}
+          />
+        </Fragment>
       ))}
       {sheet.cannotBeMet.length > 0 && (
         <p className="m-0 rounded border-2 border-outside bg-plate p-3 text-[15px]">

@@ -46,7 +46,9 @@ export function PlanPage() {
       <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[1100px]:grid-cols-[minmax(0,1fr)_340px] max-[760px]:block max-[760px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 p-5" aria-label="Who does what">
           <div className="flex items-center gap-5 max-[760px]:flex-wrap">
-            <div className="huge whitespace-nowrap max-[1100px]:!text-[72px]">{s ? duration(s.minutes) : ""}</div>
+            <div className="huge whitespace-nowrap max-[1100px]:!text-[72px]">
+              {s ? duration(s.minutes) : ""}
+            </div>
             <div className="min-w-0 flex-1 text-[17px]">
               {people === 2 ? "to the hand-over, with two" : "to the hand-over, alone"}
               <br />

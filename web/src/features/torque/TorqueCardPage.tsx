@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take } from "../../app/api";
+import { NM } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
@@ -8,7 +9,7 @@ import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { StarPattern } from "./StarPattern";
 
-const LBF_FT = 1.3558179483314004;
+const LBF_FT = NM["lbf-ft"];
 
 /** Every fastener of the job on one page: what, how tight, with which wrench, in which order. */
 export function TorqueCardPage() {
@@ -79,7 +80,6 @@ export function TorqueCardPage() {
                       )}{" "}
                       {l.line.singleUse && <b>New bolts every time. </b>}
                       {l.line.holdingSpanner && "Hold the pin with a spanner. "}
-                      
                     </p>
                     <p className="m-0 text-[15px] text-ink-2">{l.when}</p>
                     {l.questions.map((q) => (

@@ -128,9 +128,12 @@ export function WorkshopPage() {
           <h2 className="text-[26px]">Spec sheets</h2>
           {sheets.data?.map((s) => (
             <div key={s.code} className="border-t border-rule pt-1">
-              <span className="step-name">
+              <Link
+                className="step-name flex min-h-11 items-center underline"
+                to={`/workshop/spec-sheets/${encodeURIComponent(s.code)}`}
+              >
                 {s.code}: {s.title}
-              </span>
+              </Link>
               <div className="text-[15px] text-ink-2">
                 {s.source}. {s.torques.length} torques; rotor least{" "}
                 {s.rotor.minimumThicknessMm ?? "not given"} mm; lining least{" "}
@@ -138,6 +141,11 @@ export function WorkshopPage() {
               </div>
             </div>
           ))}
+          {isLead && (
+            <Link className="btn" to="/workshop/spec-sheets/new">
+              New spec sheet
+            </Link>
+          )}
           {isLead && pick("Read a spec sheet file", (f) => readSheet.mutate(f))}
           <ProblemNote error={readSheet.error} />
         </section>
