@@ -80,7 +80,7 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
         (await _shop.Client.GetAsync($"/api/jobs/{id}/schedule?people=9")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var card = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/torque-card"))!;
         var wheel = card["lines"]!.AsArray().Last()!;
-        wheel["order"]!.AsArray().Select(o => (int)o!).ShouldBe([1, 3, 5, 2, 4]);
+        wheel["line"]!["order"]!.AsArray().Select(o => (int)o!).ShouldBe([1, 3, 5, 2, 4]);
         ((double)wheel["seatAtNm"]!).ShouldBe(80);
         var routes = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/routes"))!;
         routes["routes"]![0]!["route"]!.ToString().ShouldBe("scan-tool");

@@ -134,7 +134,7 @@ public sealed record PlanSetup(
         RotorHasScrews = sheet.Rotor.HasScrews,
         RotorComesOffWithBracketOn = sheet.Rotor.ComesOffWithBracketOn,
         ServiceOnGround = sheet.Electric?.ServiceOnGround == true,
-        SingleUse = [.. sheet.Torques.Where(t => t.SingleUse).Select(t => t.Role)],
+        SingleUse = [.. sheet.Torques.Where(t => t.RenewedEveryTime).Select(t => t.Role)],
         Fittings = sheet.Fittings ?? [],
         SheetElectric = sheet.Electric is not null,
     };

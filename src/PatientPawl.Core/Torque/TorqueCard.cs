@@ -11,11 +11,10 @@ namespace PatientPawl.Core.Torque;
 /// <param name="Name">Its name.</param>
 /// <param name="When">When it is reached, in words.</param>
 /// <param name="SeatAt">Where it is seated first; null where one pull is enough.</param>
-/// <param name="Order">The order in which they are tightened, by number round the circle.</param>
 /// <param name="WrenchId">The smallest wrench of the workshop that serves; null when none does.</param>
 /// <param name="Set">Its setting, in line and with no crowfoot.</param>
 /// <param name="Questions">What is odd about the figure.</param>
-public sealed record TorqueCardLine(TorqueLine Line, string Name, string When, TorqueQuantity? SeatAt, IReadOnlyList<int> Order, string? WrenchId, TorqueSet? Set, IReadOnlyList<string> Questions);
+public sealed record TorqueCardLine(TorqueLine Line, string Name, string When, TorqueQuantity? SeatAt, string? WrenchId, TorqueSet? Set, IReadOnlyList<string> Questions);
 
 /// <summary>Every fastener of a job on one card.</summary>
 /// <param name="Lines">In the order of the plan.</param>
@@ -52,7 +51,7 @@ public static class TorqueCards
             var best = sets.FirstOrDefault(s => s.Set.WrenchServes);
             var seat = line.PerCorner >= 3 ? TorqueQuantity.FromNewtonMeters(line.Wanted.NewtonMeters / 2) : (TorqueQuantity?)null;
             var questions = (best.Set ?? sets.FirstOrDefault().Set)?.Questions.Select(q => q.Says).ToArray() ?? [];
-            lines.Add(new(line, type.Name, type.Because, seat, line.PerCorner >= 3 ? TighteningOrder.Star(line.PerCorner) : [.. Enumerable.Range(1, line.PerCorner)], best.Wrench?.Id, best.Set, best.Set is null ? ["No wrench of the workshop reaches this figure in date.", .. questions] : questions));
+            lines.Add(new(line, type.Name, type.Because, seat, best.Wrench?.Id, best.Set, best.Set is null ? ["No wrench of the workshop reaches this figure in date.", .. questions] : questions));
             trail.Input(type.Name, $"{Figure.Of(line.Wanted.NewtonMeters, 1)} N m", "spec-sheet");
         }
 

@@ -58,12 +58,21 @@ public enum PropertyClass
 /// <param name="SocketReaches">False when only a crowfoot gets to it.</param>
 /// <param name="HoldingSpanner">True when the pin turns with its bolt and must be held.</param>
 /// <param name="Note">A word from the sheet, or null.</param>
+/// <param name="ThenAngle">Turned further by this angle once the torque is reached, 5 to 270 degrees; null when by torque alone.</param>
+/// <param name="ReuseAllowed">True when the sheet says that bolts tightened by an angle may be used again.</param>
 public sealed record TorqueLine(
     FastenerRole Role, int PerCorner, Length? ThreadDiameter, Length? ThreadPitch, PropertyClass Class, string Drive,
-    TorqueQuantity Low, TorqueQuantity? High, bool SingleUse, bool SocketReaches, bool HoldingSpanner, string? Note)
+    TorqueQuantity Low, TorqueQuantity? High, bool SingleUse, bool SocketReaches, bool HoldingSpanner, string? Note,
+    Angle? ThenAngle = null, bool ReuseAllowed = false)
 {
     /// <summary>The figure to set: the middle of a range, or the single figure.</summary>
     public TorqueQuantity Wanted => High is { } high ? TorqueQuantity.FromNewtonMeters((Low.NewtonMeters + high.NewtonMeters) / 2) : Low;
+
+    /// <summary>True when a new one goes in every time: the sheet says so, or it is stretched by an angle and the sheet does not allow it twice.</summary>
+    public bool RenewedEveryTime => SingleUse || (ThenAngle is not null && !ReuseAllowed);
+
+    /// <summary>The order in which those of one corner are tightened, by number round the circle.</summary>
+    public IReadOnlyList<int> Order => PerCorner is >= 3 and <= 10 ? TighteningOrder.Star(PerCorner) : [.. Enumerable.Range(1, Math.Clamp(PerCorner, 0, 2))];
 
     internal void CheckInto(Checks checks)
     {
@@ -73,6 +82,7 @@ public sealed record TorqueLine(
             .Millimetres($"{field}.threadPitchMm", ThreadPitch, 0.5, 3)
             .Range($"{field}.lowNm", Low.NewtonMeters, 1, 500, "N m")
             .Range($"{field}.highNm", High?.NewtonMeters, 1, 500, "N m")
+            .Range($"{field}.thenAngleDeg", ThenAngle?.Degrees, 5, 270, "degrees")
             .Text($"{field}.drive", Drive, 30);
         if (High is { } high && high < Low)
             checks.Add($"{field}.highNm", Figure.Of(high.NewtonMeters), $"at least {Figure.Of(Low.NewtonMeters)} N m", "The high end of the range is under its low end.");

@@ -82,7 +82,7 @@ internal static class DemoSheets
         new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(11), Mm(9), true, false), new(Volume.FromMilliliters(95), Volume.FromMilliliters(60)), electric,
         [
             Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 30, null, false, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 95, null, false, true, false), Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false),
-            Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.SpotCaliper, 2, 10, 1.5, "hex 15", 55, null, false, true, false),
+            Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.SpotCaliper, 2, 10, 1.5, "hex 15", 50, null, false, true, false) with { ThenAngle = Angle.FromDegrees(60) },
             Line(FastenerRole.Wheel, 5, 12, 1.5, "hex 19", 120, null, false, true, false),
         ], drum);
 

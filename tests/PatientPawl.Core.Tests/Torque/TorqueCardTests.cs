@@ -45,11 +45,25 @@ public class TorqueCardTests
         card.Lines.Select(l => l.Line.Role).ShouldBe([FastenerRole.RotorScrew, FastenerRole.Bracket, FastenerRole.SlidePin, FastenerRole.Wheel]);
         card.Lines.Select(l => l.WrenchId).ShouldBe(["W20", "W", "W60", "W"]);
         var wheel = card.Lines[^1];
-        wheel.Order.ShouldBe([1, 3, 2, 4]);
+        wheel.Line.Order.ShouldBe([1, 3, 2, 4]);
         wheel.SeatAt!.Value.NewtonMeters.ShouldBe(55);
         card.Lines[0].SeatAt.ShouldBeNull();
         card.Lacks.ShouldBeEmpty();
         card.LeadSigns.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void A_bolt_tightened_by_an_angle_is_new_every_time_unless_the_sheet_allows_it_twice()
+    {
+        var line = Bench.Sheet().Line(FastenerRole.Bracket)!;
+        line.RenewedEveryTime.ShouldBeFalse();
+        var angled = line with { ThenAngle = UnitsNet.Angle.FromDegrees(90) };
+        angled.RenewedEveryTime.ShouldBeTrue();
+        (angled with { ReuseAllowed = true }).RenewedEveryTime.ShouldBeFalse();
+        var sheet = Bench.Sheet() with { Torques = [.. Bench.Sheet().Torques.Select(t => t.Role == FastenerRole.Bracket ? angled : t)] };
+        PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors).WithSheet(sheet).NeedsNewBolts.ShouldBeTrue();
+        var impossible = sheet with { Torques = [line with { ThenAngle = UnitsNet.Angle.FromDegrees(400) }] };
+        Should.Throw<InputException>(impossible.Checked).Errors.Single().Field.ShouldBe("torques.Bracket.thenAngleDeg");
     }
 
     [Fact]

@@ -40,13 +40,14 @@ export async function openJob(request: APIRequestContext, plate: string, scope: 
   return jobId;
 }
 
-export type Family = "cable" | "motor" | "hat";
+export type Family = "cable" | "motor" | "hat" | "fixed";
 
 /** What is seen on each family, by the labels on the screen. */
 export const LOOKS: Record<Family, string[]> = {
   cable: ["Hand lever", "Brake by wire: No", "Cable lever: Yes", "Motor, plug: No", "Cable in plate: No", "Brake hose: Yes", "Hex at back: No"],
   motor: ["Switch", "Brake by wire: No", "Motor, plug: Yes", "Brake hose: Yes", "Plain cup"],
   hat: ["Hand lever", "Brake by wire: No", "Cable lever: No", "Motor, plug: No", "Cable in plate: Yes", "Brake hose: Yes", "Opposed: No"],
+  fixed: ["Hand lever", "Brake by wire: No", "Cable lever: No", "Motor, plug: No", "Cable in plate: Yes", "Brake hose: Yes", "Opposed: Yes"],
 };
 
 /** Figures a technician would read, by the field's label. */

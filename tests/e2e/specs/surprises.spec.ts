@@ -54,7 +54,7 @@ test("motor calipers: a step marked out of order brings its remedy first, and th
 });
 
 test("shoes in the hat: left overnight on its stands and come back to", async ({ page }) => {
-  const jobId = await begin(page, "GNT 140", "pads-and-rotors", "hat", 63);
+  const jobId = await begin(page, "GNT 140", "pads", "hat", 63);
   await work(page, (t) => t.startsWith("Pads out, left"));
   await page.getByRole("link", { name: "Plan", exact: true }).click();
   await expect(page.getByRole("heading", { name: /Leave it overnight/ })).toBeVisible();
@@ -68,12 +68,11 @@ test("shoes in the hat: left overnight on its stands and come back to", async ({
   await expect(page.getByText("Key: do not drive")).toBeVisible();
   await page.getByRole("button", { name: /Back at it/ }).click();
   await expect(page.getByRole("heading", { name: "Pads out, left" })).toBeVisible();
+  expect(await work(page)).toBe("Handed over");
 });
 
-test("two technicians: a timeline each, shorter than alone, and what to lay out stays ticked", async ({ page }) => {
-  await signIn(page);
-  const board: { jobId: string; bay: number }[] = await (await page.request.get("/api/board")).json();
-  const jobId = board.find((b) => b.bay === 2)!.jobId;
+test("a fixed caliper for two technicians: a timeline each, shorter than alone, and what to lay out stays ticked", async ({ page }) => {
+  const jobId = await begin(page, "GNT 372", "pads", "fixed", 64);
   await page.goto(`/jobs/${jobId}/plan`);
   const minutes = async () => {
     const text = await page.locator(".huge").first().innerText();
@@ -93,6 +92,8 @@ test("two technicians: a timeline each, shorter than alone, and what to lay out 
   await page.getByRole("link", { name: "Torque card" }).click();
   await expect(page.getByRole("heading", { name: /Wheel nuts/ })).toBeVisible();
   await expect(page.getByRole("img", { name: "Tighten in the order 1, 3, 5, 2, 4" })).toBeVisible();
+  await page.getByRole("link", { name: "Run sheet" }).click();
+  expect(await work(page)).toBe("Handed over");
 });
 
 test("house rules: what a school brings into the sample plan is shown before it is set", async ({ page }) => {

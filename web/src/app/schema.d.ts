@@ -5055,8 +5055,6 @@ export interface components {
             /** @description When it is reached, in words. */
             when: string;
             seatAtNm: null | components["schemas"]["Torque"];
-            /** @description The order in which they are tightened, by number round the circle. */
-            order: number[];
             /** @description The smallest wrench of the workshop that serves; null when none does. */
             wrenchId: null | string;
             set: null | components["schemas"]["TorqueSet"];
@@ -5109,8 +5107,19 @@ export interface components {
             holdingSpanner: boolean;
             /** @description A word from the sheet, or null. */
             note: null | string;
+            /** @description Turned further by this angle once the torque is reached, 5 to 270 degrees; null when by torque alone. */
+            thenAngleDeg?: null | number;
+            /**
+             * @description True when the sheet says that bolts tightened by an angle may be used again.
+             * @default false
+             */
+            reuseAllowed: boolean;
             /** @description The figure to set: the middle of a range, or the single figure. */
             wantedNm?: components["schemas"]["Torque"];
+            /** @description True when a new one goes in every time: the sheet says so, or it is stretched by an angle and the sheet does not allow it twice. */
+            renewedEveryTime?: boolean;
+            /** @description The order in which those of one corner are tightened, by number round the circle. */
+            order?: null | number[];
             /** @description The thread as the trade writes it, for example `M8x1.25`. */
             thread?: null | string;
         };

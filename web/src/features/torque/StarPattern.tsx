@@ -1,5 +1,5 @@
 /** Bolts round a circle, each with its turn in the order of tightening. */
-export function StarPattern({ order, size = 120 }: { order: number[]; size?: number }) {
+export function StarPattern({ order, size = 120, next }: { order: number[]; size?: number; next?: number }) {
   const n = order.length;
   const place = (bolt: number) => {
     const a = ((bolt - 1) / n) * 2 * Math.PI - Math.PI / 2;
@@ -25,8 +25,21 @@ export function StarPattern({ order, size = 120 }: { order: number[]; size?: num
         const [x, y] = place(bolt);
         return (
           <g key={bolt}>
-            <circle cx={x} cy={y} r="11" fill="var(--plate)" stroke="var(--ink)" strokeWidth="1.5" />
-            <text x={x} y={y + 5} textAnchor="middle" fontSize="14" fill="var(--ink)">
+            <circle
+              cx={x}
+              cy={y}
+              r="11"
+              fill={turn + 1 === next ? "var(--pawl)" : "var(--plate)"}
+              stroke="var(--ink)"
+              strokeWidth="1.5"
+            />
+            <text
+              x={x}
+              y={y + 5}
+              textAnchor="middle"
+              fontSize="14"
+              fill={turn + 1 === next ? "var(--pawl-text)" : "var(--ink)"}
+            >
               {turn + 1}
             </text>
           </g>

@@ -7,6 +7,7 @@ import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
+import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
 
 const LBF_FT = NM["lbf-ft"];
@@ -78,7 +79,7 @@ export function TorqueCardPage() {
                           Wrench <b>{l.wrenchId}</b> with a crowfoot: the torque step computes its setting.
                         </>
                       )}{" "}
-                      {l.line.singleUse && <b>New bolts every time. </b>}
+                      {l.line.renewedEveryTime && <b>New bolts every time. </b>}
                       {l.line.holdingSpanner && "Hold the pin with a spanner. "}
                     </p>
                     <p className="m-0 text-[15px] text-ink-2">{l.when}</p>
@@ -88,7 +89,8 @@ export function TorqueCardPage() {
                       </p>
                     ))}
                   </div>
-                  {l.order.length >= 3 && <StarPattern order={l.order} />}
+                  {(l.line.order ?? []).length >= 3 && <StarPattern order={l.line.order ?? []} />}
+                  {l.line.thenAngleDeg != null && <AngleDial degrees={l.line.thenAngleDeg} />}
                 </article>
               ))}
             </div>

@@ -6,6 +6,8 @@ import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { staleShownAbove, type OnMoved } from "../jobs/StepPanel";
 import { figure, stepTitle } from "../jobs/words";
+import { AngleDial } from "./AngleDial";
+import { StarPattern } from "./StarPattern";
 import { Questions, TorqueWindow } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
@@ -14,6 +16,7 @@ type Mode = "plain" | "entered" | "unverified" | "wrench";
 /** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
 export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
   const line = bench.torque;
+  const order = line?.order ?? [];
   const last = bench.signed.at(-1);
   const [mode, setMode] = useState<Mode>(!line ? "entered" : line.socketReaches || last ? "plain" : "wrench");
   const [wrenchId, setWrenchId] = useState<string | null>(last?.wrench?.id ?? null);
@@ -105,7 +108,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
               </div>
               <div className="ml-auto pb-1 text-right text-[15px] text-ink-2">
                 {line.drive}
-                {line.singleUse ? ", new bolt" : ""}
+                {line.renewedEveryTime ? ", new bolt" : ""}
                 <br />
                 {line.holdingSpanner ? "hold the pin with a spanner" : "dry thread"}
               </div>
@@ -117,6 +120,12 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
                   extensionMm={foot ? foot.extensionMm : null}
                   angleDeg={foot?.angleFromInLineDeg}
                 />
+              </div>
+            )}
+            {(order.length >= 3 || line.thenAngleDeg != null) && (
+              <div className="flex gap-3 [@media(max-height:700px)]:hidden">
+                {order.length >= 3 && <StarPattern order={order} next={index} />}
+                {line.thenAngleDeg != null && <AngleDial degrees={line.thenAngleDeg} />}
               </div>
             )}
             <TorqueWindow set={set} name="Set the wrench to" />
@@ -256,7 +265,11 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
           disabled={sign.isPending || mode === "unverified" || unmeasured || (!line && !unit)}
           onClick={go}
         >
-          <span>{unmeasured ? "Measure the crowfoot first" : `Number ${index} clicked: sign it`}</span>
+          <span>
+            {unmeasured
+              ? "Measure the crowfoot first"
+              : `Number ${index} clicked${line?.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}: sign it`}
+          </span>
           <span className="keycap">Space</span>
         </button>
       </div>

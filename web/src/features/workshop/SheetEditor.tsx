@@ -133,6 +133,8 @@ interface Line {
   singleUse: boolean;
   socketReaches: boolean;
   holdingSpanner: boolean;
+  then: string;
+  reuse: boolean;
 }
 
 const at = (sheet: unknown, path: string) =>
@@ -157,6 +159,8 @@ const fillLines = (sheet: Sheet | undefined): Line[] =>
     singleUse: t.singleUse,
     socketReaches: t.socketReaches,
     holdingSpanner: t.holdingSpanner,
+    then: typed(t.thenAngleDeg),
+    reuse: t.reuseAllowed,
   }));
 
 const num = (text: string) => (text.trim() === "" ? null : Number(text.replace(",", ".")));
@@ -196,6 +200,8 @@ function build(base: Sheet | undefined, values: Record<string, string>, lines: L
     singleUse: l.singleUse,
     socketReaches: l.socketReaches,
     holdingSpanner: l.holdingSpanner,
+    thenAngleDeg: num(l.then),
+    reuseAllowed: l.reuse,
     note: null,
     thread: "",
     wantedNm: 0,
@@ -392,6 +398,17 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                 >
                   Crowfoot only
                 </button>
+                <Small label="Then, degrees" value={l.then} onChange={(then) => set(i, { then })} />
+                {l.then.trim() !== "" && (
+                  <button
+                    type="button"
+                    className="btn"
+                    aria-pressed={l.reuse}
+                    onClick={() => set(i, { reuse: !l.reuse })}
+                  >
+                    May be reused
+                  </button>
+                )}
                 <button
                   type="button"
                   className="btn"
@@ -420,6 +437,8 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                     singleUse: false,
                     socketReaches: true,
                     holdingSpanner: false,
+                    then: "",
+                    reuse: false,
                   },
                 ])
               }
