@@ -223,7 +223,7 @@ public sealed class JobState
             parts = parts.WithCorner(side, c => c with { Stop = null });
         }
 
-        return Changed(Replan(parts with { Car = car }), id, $"{(e.Side is { } s ? s == Side.Left ? "Left: " : "Right: " : "")}{e.Kind.Card().Name.ToLowerInvariant()}. {e.Kind.Card().Does}", null);
+        return Changed(Replan(parts with { Car = car }), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);
     }
 
     /// <summary>A step done before its turn: its effects stand, and what breaking an interlock leaves with it.</summary>

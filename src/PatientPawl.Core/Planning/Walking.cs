@@ -46,7 +46,7 @@ internal static class Walking
         foreach (var step in order)
         {
             if (!ComesFirst(step)) working = true;
-            else if (working || step.Rank < first) against++;
+            else if (working || step.Rank < first) against += 1000; // never traded for a shorter way
             else first = step.Rank;
             if (step.Key.Side == Side.Right) right[step.Rank] = true;
             else if (step.Key.Side == Side.Left && right[step.Rank]) against++;

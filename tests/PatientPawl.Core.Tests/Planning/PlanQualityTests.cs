@@ -41,6 +41,16 @@ public class PlanQualityTests(ITestOutputHelper output)
     }
 
     [Fact]
+    public void Looking_comes_before_everything_in_every_kind_of_job()
+    {
+        foreach (var setup in Setups.Spread())
+        {
+            var stages = Planner.Make(setup, setup.Start()).Steps.Select(k => StepCatalogue.Find(k.StepId)!.Stage).ToList();
+            stages.LastIndexOf(Stage.Look).ShouldBeLessThan(stages.FindIndex(s => s != Stage.Look), setup.ToString());
+        }
+    }
+
+    [Fact]
     public void The_cost_counts_changes_of_place_and_tools_picked_up()
     {
         var setup = PlanSetup.For(Architecture.CableScrew, JobScope.Pads);
