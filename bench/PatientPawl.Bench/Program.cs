@@ -66,7 +66,13 @@ public class Plans
 {
     private readonly PlanSetup _hat = PlanSetup.For(Architecture.HatShoes, JobScope.Shoes), _tool = PlanSetup.For(Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool);
 
+    private readonly IReadOnlyList<StepKey> _steps;
+
+    public Plans() => _steps = Planner.Make(_tool, _tool.Start()).Steps;
+
     [Benchmark] public Plan ShoesInTheHat() => Planner.Make(_hat, _hat.Start());
     [Benchmark] public Plan PadsAndRotorsByTool() => Planner.Make(_tool, _tool.Start());
+    [Benchmark] public Schedule ForTwo() => Scheduling.Make(_tool, _tool.Start(), _steps, 2);
+    [Benchmark] public NightStop ForTheNight() => Overnight.Shortest(_tool, _tool.Start());
     [Benchmark] public WhyNot WhyNotTheCaliper() => Planner.Why(_tool, _tool.Start(), new("caliper-off", Side.Left));
 }

@@ -4,6 +4,7 @@ using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Measuring;
 using UnitsNet;
+using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Measuring;
 
@@ -46,20 +47,8 @@ internal static class ReadingsCsv
     /// <summary>Reads what it can and says of every other line what is wrong with it.</summary>
     public static CsvRead Read(string text, IReadOnlyList<Instrument> instruments, DateTimeOffset now)
     {
-        if (text.Length is 0 or > 200_000) throw new InputException(new InputError("text", Figure.Of(text.Length), "1 to 200 000 characters", "There is nothing to read, or more than 200 000 characters."));
-        var first = text.Split('\n')[0];
-        var separator = first.Contains('\t', StringComparison.Ordinal) ? '\t' : first.Contains(';', StringComparison.Ordinal) ? ';' : ',';
-        using var csv = CsvReader.FromText(text, new CsvReaderOptions
-        {
-            Separator = separator,
-            HasHeader = false,
-            SkipEmptyLines = true,
-            TrimWhitespace = true,
-            TrackLineNumbers = true,
-            MalformedData = CsvMalformedDataHandling.Recover,
-            FieldCountMismatch = CsvFieldCountHandling.Allow,
-            MissingField = CsvMissingFieldHandling.ReturnEmpty,
-        });
+        var (csv, separator, first) = Csv.Open(text, 200_000);
+        using var _ = csv;
         List<ReadingIn> readings = [];
         List<CsvLine> lines = [];
         string[]? heading = null;
@@ -71,7 +60,7 @@ internal static class ReadingsCsv
             {
                 heading = [.. fields.Select(f => f.ToLowerInvariant())];
                 if (!heading.Contains("measurand") || !heading.Contains("value_mm"))
-                    throw new InputException(new InputError("text", Figure.Shorten(first.Trim()), string.Join(",", Columns), $"The first line names the columns, at least measurand and value_mm: {string.Join(",", Columns)}."));
+                    throw new InputException(new InputError("text", Figure.Shorten(first), string.Join(",", Columns), $"The first line names the columns, at least measurand and value_mm: {string.Join(",", Columns)}."));
                 continue;
             }
 

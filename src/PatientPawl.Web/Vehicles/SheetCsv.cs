@@ -5,6 +5,7 @@ using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
+using PatientPawl.Web.Hosting;
 using PatientPawl.Web.Measuring;
 
 namespace PatientPawl.Web.Vehicles;
@@ -15,7 +16,7 @@ public sealed record SheetRead(SpecSheet? Sheet, IReadOnlyList<CsvLine> Lines, I
 /// <summary>A spec sheet as CSV (RFC 4180): <c>field,value</c>, one field of its JSON a line, <c>torques.0.lowNm</c> for the first fastener.</summary>
 internal static class SheetCsv
 {
-    /// <summary>A sheet with every field the format knows, so that a line can be told from a slip.</summary>
+    /// <summary>What kind of value each field of the format holds: a line is told from a slip by it.</summary>
     private static readonly Dictionary<string, JsonValueKind> Known = [];
 
     public static string Write(SpecSheet sheet)
@@ -33,20 +34,8 @@ internal static class SheetCsv
     /// <summary>Reads every line it can, says of the others what is wrong, and checks the whole when nothing is missing.</summary>
     public static SheetRead Read(string text)
     {
-        if (text.Length is 0 or > 100_000) throw new InputException(new InputError("text", Figure.Of(text.Length), "1 to 100 000 characters", "There is nothing to read, or more than 100 000 characters."));
-        var first = text.Split('\n')[0];
-        var separator = first.Contains('\t', StringComparison.Ordinal) ? '\t' : first.Contains(';', StringComparison.Ordinal) ? ';' : ',';
-        using var csv = CsvReader.FromText(text, new CsvReaderOptions
-        {
-            Separator = separator,
-            HasHeader = false,
-            SkipEmptyLines = true,
-            TrimWhitespace = true,
-            TrackLineNumbers = true,
-            MalformedData = CsvMalformedDataHandling.Recover,
-            FieldCountMismatch = CsvFieldCountHandling.Allow,
-            MissingField = CsvMissingFieldHandling.ReturnEmpty,
-        });
+        var (csv, separator, first) = Csv.Open(text, 100_000);
+        using var _ = csv;
         var root = new JsonObject { ["torques"] = new JsonArray() };
         List<CsvLine> lines = [];
         var heading = false;
@@ -57,7 +46,7 @@ internal static class SheetCsv
             {
                 heading = true;
                 if (field.Equals("field", StringComparison.OrdinalIgnoreCase)) continue;
-                throw new InputException(new InputError("text", Figure.Shorten(first.Trim()), "field,value", "The first line names the columns: field,value."));
+                throw new InputException(new InputError("text", Figure.Shorten(first), "field,value", "The first line names the columns: field,value."));
             }
 
             lines.Add(Put(root, field, value, separator) is { } wrong ? new(line, false, wrong) : new(line, true, $"{field} {Figure.Shorten(value)}"));

@@ -1,0 +1,29 @@
+using CsvHelper;
+using PatientPawl.Core;
+
+namespace PatientPawl.Web.Hosting;
+
+/// <summary>CSV as people send it: comma, semicolon or tab parts the columns, empty lines say nothing, a torn quote spoils no other line.</summary>
+internal static class Csv
+{
+    /// <summary>Opens a text of at most <paramref name="most"/> characters; the first line tells what parts the columns.</summary>
+    /// <exception cref="InputException">Nothing there, or too much.</exception>
+    public static (CsvReader Reader, char Separator, string FirstLine) Open(string text, int most)
+    {
+        if (text.Length == 0 || text.Length > most)
+            throw new InputException(new InputError("text", Figure.Of(text.Length), $"1 to {most} characters", $"There is nothing to read, or more than {most} characters."));
+        var first = text.Split('\n')[0];
+        var separator = first.Contains('\t', StringComparison.Ordinal) ? '\t' : first.Contains(';', StringComparison.Ordinal) ? ';' : ',';
+        return (CsvReader.FromText(text, new CsvReaderOptions
+        {
+            Separator = separator,
+            HasHeader = false,
+            SkipEmptyLines = true,
+            TrimWhitespace = true,
+            TrackLineNumbers = true,
+            MalformedData = CsvMalformedDataHandling.Recover,
+            FieldCountMismatch = CsvFieldCountHandling.Allow,
+            MissingField = CsvMissingFieldHandling.ReturnEmpty,
+        }), separator, first.Trim());
+    }
+}
