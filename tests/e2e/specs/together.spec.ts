@@ -77,18 +77,18 @@ test("the pawl is lifted with a reason, and what depended on it is listed and un
   await lookOver(page);
   await identify(page, jobId, "left", "cable");
   await identify(page, jobId, "right", "cable");
-  await work(page, (t) => t === "Cable slack");
+  await work(page, (t) => t === "Caliper off, hung, left");
   await page.getByRole("button", { name: "Chock both ways" }).click();
   const dialog = page.getByRole("dialog");
   // Chocks were never in: so the brake was not released, the car not lifted, no wheel came off.
-  for (const name of ["Chock both ways", "Brake released", "Lift, on stands", "Wheel off, left", "Wheel off, right"]) await expect(dialog).toContainText(name);
+  for (const name of ["Chock both ways", "Brake released", "Lift, on stands", "Wheel off, left", "Wear sensor off, left", "Pin caps off, left"]) await expect(dialog).toContainText(name);
   await expect(dialog).not.toContainText("Crack wheel nuts");
   await expect(dialog.getByRole("button", { name: "Lift the pawl" })).toBeDisabled();
   await dialog.getByLabel("Why").fill("chocks stood at the other car");
   await dialog.getByRole("button", { name: "Lift the pawl" }).click();
   await expect(page.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
   await page.goto(`/jobs/${jobId}/record`);
-  await expect(page.getByText("chocks stood at the other car; 5 undone")).toBeVisible();
+  await expect(page.getByText("chocks stood at the other car; 6 undone")).toBeVisible();
 });
 
 test("a step to come says why it may not be done yet", async ({ page }) => {
@@ -101,7 +101,7 @@ test("a step to come says why it may not be done yet", async ({ page }) => {
   await expect(dialog).toContainText("Not yet.");
   await expect(dialog).toContainText("left bracket bolts");
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: /\d+ more: leak check/ }).click();
+  await page.getByRole("button", { name: /\d+ more: key back/ }).click();
   await page.getByRole("button", { name: "Close the brake" }).click();
   await expect(dialog).toContainText("Interlock 11, Closed once, after both.");
 });

@@ -54,27 +54,30 @@ for (const theme of ["day", "night"] as const) {
   });
 }
 
-for (const [width, height] of [[1280, 800], [1280, 680], [1024, 768], [390, 844]] as const) {
-  test(`no sideways scroll, primary action in view and large enough at ${width}x${height}`, async ({ page }) => {
-    await page.setViewportSize({ width, height });
-    await signIn(page);
-    for (const [name, url] of Object.entries(await views(page))) {
-      await page.goto(url);
-      await page.waitForLoadState("networkidle");
-      expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), `${name} scrolls sideways`).toBeLessThanOrEqual(0);
+const SIZES = [[1280, 800], [1280, 680], [1024, 768], [390, 844]] as const;
+
+test(`no sideways scroll, primary action in view and large enough at ${SIZES.map((s) => s.join("x")).join(", ")}`, async ({ page }) => {
+  await signIn(page);
+  for (const [name, url] of Object.entries(await views(page))) {
+    await page.goto(url);
+    await page.waitForLoadState("networkidle");
+    for (const [width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
+      const at = `${name} at ${width}x${height}`;
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), `${at} scrolls sideways`).toBeLessThanOrEqual(0);
       if (width < 1000) continue;
       const primary = page.locator(".btn-primary").last();
       if ((await primary.count()) === 0) continue;
       const box = (await primary.boundingBox())!;
-      expect(box.y + box.height, `${name}: the primary action is in view`).toBeLessThanOrEqual(height);
-      expect(box.height, `${name}: the primary action is 64 px high`).toBeGreaterThanOrEqual(64);
+      expect(box.y + box.height, `${at}: the primary action is in view`).toBeLessThanOrEqual(height);
+      expect(box.height, `${at}: the primary action is 64 px high`).toBeGreaterThanOrEqual(64);
       for (const b of await page.locator("main .btn:visible, main fieldset button:visible").all()) {
         const t = await b.boundingBox();
-        if (t) expect(Math.min(t.height, t.width), `${name}: ${await b.innerText()} is 48 px`).toBeGreaterThanOrEqual(47.5);
+        if (t) expect(Math.min(t.height, t.width), `${at}: ${await b.innerText()} is 48 px`).toBeGreaterThanOrEqual(47.5);
       }
     }
-  });
-}
+  }
+});
 
 test("the figure to act on is the largest on the torque bench", async ({ page }) => {
   await signIn(page);

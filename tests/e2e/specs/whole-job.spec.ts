@@ -80,7 +80,7 @@ test("motor caliper, spindle by hand: the car sleeps before an actuator is unplu
   await lookOver(page);
   await identify(page, jobId, "left", "motor");
   await identify(page, jobId, "right", "motor");
-  await page.getByRole("button", { name: /Spindle by hand/ }).click();
+  await page.getByRole("button", { name: /^Spindles by hand/ }).click();
   const seen: string[] = [];
   await work(page, (title) => {
     seen.push(title);
