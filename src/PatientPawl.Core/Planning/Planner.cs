@@ -164,22 +164,41 @@ public static class Planner
     /// <summary>Takes out every step (with those that only it made possible) without which the goal is still reached.</summary>
     internal static List<BoundStep> WithoutNeedless(CarState start, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
     {
+        Span<byte> before = stackalloc byte[StateLayout.Slots], now = stackalloc byte[StateLayout.Slots];
+        start.Raw.CopyTo(before);
+        List<BoundStep> kept = [];
         for (var i = 0; i < steps.Count;)
         {
-            var state = start;
-            List<BoundStep> kept = [];
-            for (var j = 0; j < steps.Count; j++)
+            // What stands before the step left out was kept already: only what follows is done anew.
+            before.CopyTo(now);
+            kept.Clear();
+            for (var j = i + 1; j < steps.Count; j++)
             {
-                if (j == i || !steps[j].Allowed(state.Raw) || !steps[j].Changes(state.Raw)) continue;
-                state = state.Apply(steps[j].Makes);
+                if (!steps[j].Allowed(now) || !steps[j].Changes(now)) continue;
+                foreach (var (slot, value) in steps[j].Makes) now[slot] = value;
                 kept.Add(steps[j]);
             }
 
-            if (goal.All(g => g.Holds(state.Raw))) steps = kept;
-            else i++;
+            if (Holds(goal, now)) steps = [.. steps.Take(i), .. kept];
+            else if (steps[i].Allowed(before) && steps[i].Changes(before))
+            {
+                foreach (var (slot, value) in steps[i].Makes) before[slot] = value;
+                i++;
+            }
+            else steps = [.. steps.Take(i), .. steps.Skip(i + 1)];
         }
 
         return steps;
+    }
+
+    private static bool Holds(IReadOnlyList<BoundCondition> goal, ReadOnlySpan<byte> state)
+    {
+        foreach (var g in goal)
+        {
+            if (!g.Holds(state)) return false;
+        }
+
+        return true;
     }
 
     /// <summary>Puts the steps into the preferred order, never giving up a valid finish.</summary>

@@ -99,6 +99,7 @@ internal static class Walking
                         if (to == from) continue;
                         var (left, right) = (to <= from ? to - 1 : to + length - 1, to <= from ? to : to + length);
                         if (!(left >= 0 && Alike(now[left], now[from])) && !(right < n && Alike(now[right], now[from + length - 1]))) continue;
+                        if (MoreWalks(from, length, left, right) >= 2) continue;
                         Array.Copy(now, next, from);
                         Array.Copy(now, from + length, next, from, n - from - length);
                         Array.Copy(next, to, next, to + length, n - to - length);
@@ -141,6 +142,14 @@ internal static class Walking
             }
 
             return at.SequenceEqual(before.AsSpan(end * slots, slots));
+        }
+
+        // What the move adds in walks alone; more than tools kept in the hand could win back is not looked at any further.
+        int MoreWalks(int from, int length, int left, int right)
+        {
+            int Walk(int a, int b) => a >= 0 && b < n && place[now[a]] != place[now[b]] ? 1 : 0;
+            var (last, after) = (from + length - 1, from + length);
+            return Walk(left, from) + Walk(last, right) - Walk(left, right) - Walk(from - 1, from) - Walk(last, after) + Walk(from - 1, after);
         }
 
         bool Alike(int a, int b) => place[a] == place[b] || (tool[a] & tool[b]) != 0;
