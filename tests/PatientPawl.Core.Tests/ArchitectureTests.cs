@@ -68,7 +68,8 @@ public class ArchitectureTests
         // Ratios, percentages, counts and values whose unit is chosen beside them.
         string[] allowed = ["Turns", "LevelAfter", "LevelPercent", "AtTheBoltLbfFt", "SettingLbfFt", "PermissibleDeviation", "Value", "Low", "High", "BatteryVolts",
             // Temperatures and expansion: no quantity of the open formats carries them, so the unit stands in the name.
-            "DrumCelsius", "GaugeCelsius", "DifferenceDoubtKelvin", "HalfWidthKelvin", "ExpansionPerKelvin", "Celsius", "PercentLeft", "ContactShare", "LastsToNext"];
+            "DrumCelsius", "GaugeCelsius", "DifferenceDoubtKelvin", "HalfWidthKelvin", "ExpansionPerKelvin", "Celsius", "PercentLeft", "ContactShare", "LastsToNext",
+            "DryCelsius", "WetCelsius", "MarginCelsius", "HottestCelsius", "WaterPercent", "LevelDrawn", "LevelHome", "LevelFinal", "TurnsToGo", "TurnsToGoError", "TurnsAtTarget", "TurnsNow", "TurnsHome", "SlotAtTurns", "EffortRatio"];
         var doubles = Public.Where(t => t.Namespace != "PatientPawl.Core").SelectMany(t => t.GetProperties(BindingFlags.Instance | BindingFlags.Public | BindingFlags.DeclaredOnly))
             .Where(p => (Nullable.GetUnderlyingType(p.PropertyType) ?? p.PropertyType) == typeof(double)).Select(p => p.Name).Distinct();
         doubles.Except(allowed).ShouldBeEmpty();

@@ -42,7 +42,7 @@ public sealed record SidedFinding(Side Side, Finding Finding);
 
 /// <summary>The benches as the readings of a job fill them.</summary>
 [Engine]
-public static class JobBenches
+public static partial class JobBenches
 {
     /// <summary>The shoe bench of a corner.</summary>
     /// <exception cref="InputException">Readings that contradict each other.</exception>

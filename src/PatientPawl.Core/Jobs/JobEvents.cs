@@ -102,6 +102,32 @@ public sealed record RotorLookedAt(Side Side, RotorFacts Facts) : JobEvent;
 /// <param name="Facts">What is known; replaces what was known before.</param>
 public sealed record PadsLookedAt(PadFacts Facts) : JobEvent;
 
+/// <summary>A line of a corner's retraction log: turns, or strokes of the press, and how far the piston stood proud.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Point">The line.</param>
+/// <param name="Gauge">What it was measured with.</param>
+public sealed record RetractionPointNoted(Side Side, LogPoint Point, Instrument Gauge) : JobEvent;
+
+/// <summary>A line of a retraction log was struck out. It stays in the log and counts for nothing.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="PointId">The line.</param>
+/// <param name="Reason">Why.</param>
+public sealed record RetractionPointStruck(Side Side, Guid PointId, string Reason) : JobEvent;
+
+/// <summary>A corner's retraction was looked at: slot, boot, what was tried.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Facts">What is known; replaces what was known before.</param>
+public sealed record RetractionLookedAt(Side Side, RetractionFacts Facts) : JobEvent;
+
+/// <summary>The car's fluid was looked at.</summary>
+/// <param name="Facts">What is known; replaces what was known before.</param>
+public sealed record FluidLookedAt(FluidFacts Facts) : JobEvent;
+
+/// <summary>Fluid was drawn at a corner's bleed screw.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Draw">The draw.</param>
+public sealed record BleedDrawn(Side Side, BleedDraw Draw) : JobEvent;
+
 /// <summary>Which way a star wheel is turned, seen through its hole.</summary>
 public enum WheelWay
 {

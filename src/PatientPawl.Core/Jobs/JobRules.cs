@@ -148,6 +148,8 @@ public static class JobRules
             throw new InputException(new InputError("report", "nothing", "what the tool said", "Say what the scan tool said: finished, or refused."));
         if (command.Report is { Succeeded: false } refused) return new ToolRefused(command.Step, refused);
         if (type.Id == "battery-held") RequireVoltage(state, command);
+        if (type.Id == "piston-home") RequireHome(state, command.Step.Side!.Value);
+        if (type.Id == "bleed") RequireBled(state);
 
         return Judged(state, type, command, note);
     }
@@ -326,6 +328,78 @@ public static class JobRules
         return new(side, loosens, holeAt);
     }
 
+    /// <summary>Notes a line of a retraction log. Lines always append: they never wait for a version.</summary>
+    /// <exception cref="InputException">A line that cannot be, or a gauge out of calibration.</exception>
+    /// <exception cref="NotAllowedException">The corner is not ruled on, or its piston is home.</exception>
+    public static RetractionPointNoted NotePoint(JobState state, Side side, LogPoint point, Instrument gauge, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(point);
+        ArgumentNullException.ThrowIfNull(gauge);
+        RequireRetracting(state, side);
+        var checks = new Checks();
+        RetractionLog.CheckInto(checks, point);
+        if (point.Id == Guid.Empty || Core.Sides.Both.Any(s => state.Corner(s).Log.Any(p => p.Point.Id == point.Id))) checks.Add("id", point.Id.ToString(), "a new id each", "That line was noted before.");
+        if (!gauge.InDate(today)) checks.Add("instrumentId", gauge.Id, "an instrument in calibration", $"The calibration of the {gauge.Name.ToLowerInvariant()} ran out on {gauge.CalibratedUntil:yyyy-MM-dd}: use another.");
+        if (!gauge.Serves(InstrumentUse.Depth)) checks.Add("instrumentId", gauge.Id, "depth", $"The {gauge.Name.ToLowerInvariant()} does not get at this: how far the piston stands proud.");
+        var stage = state.Corner(side).LogPoints().Select(p => p.Stage).DefaultIfEmpty(1).Max();
+        if (point.Stage > stage + 1 || point.Stage < stage) checks.Add("stage", Figure.Of(point.Stage), $"{stage} or {stage + 1}", $"Stage {point.Stage} does not follow stage {stage}.");
+        checks.Range("points", state.Corner(side).LogPoints().Count + 1, 1, 200, "").ThrowIfAny();
+        return new(side, point, gauge);
+    }
+
+    /// <summary>Strikes a line of a retraction log out. It stays in the log.</summary>
+    /// <exception cref="InputException">No such line, or no reason.</exception>
+    public static RetractionPointStruck StrikePoint(JobState state, Side side, Guid pointId, string reason)
+    {
+        RequireOpen(state);
+        new Checks().Text("reason", reason, 200).ThrowIfAny();
+        if (state.Corner(side).Log.All(p => p.Point.Id != pointId)) throw new InputException(new InputError("pointId", pointId.ToString(), "a line of this log", "There is no such line in this log."));
+        return state.Corner(side).Struck.ContainsKey(pointId) ? throw new NotAllowedException("That line is struck out already.", [], []) : new(side, pointId, reason.Trim());
+    }
+
+    /// <summary>Notes slot, boot and what was tried at a corner.</summary>
+    /// <exception cref="InputException">A figure that cannot be.</exception>
+    public static RetractionLookedAt LookAtRetraction(JobState state, Side side, RetractionFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        RequireRetracting(state, side);
+        facts.Check();
+        return new(side, facts);
+    }
+
+    /// <summary>Notes what is known of the fluid.</summary>
+    /// <exception cref="InputException">A figure that cannot be.</exception>
+    public static FluidLookedAt LookAtFluid(JobState state, FluidFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        RequireOpen(state);
+        BrakeFluid.Judge(new(facts.Cap ?? state.Opened!.Sheet.Hydraulics?.Fluid ?? FluidGrade.Dot4, facts.Bottle, facts.WaterPercent, facts.HottestCelsius));
+        if (facts.Sides is { } sides) FluidBench.Measure(sides);
+        return new(facts);
+    }
+
+    /// <summary>Notes a draw at a corner's bleed screw.</summary>
+    /// <exception cref="InputException">A draw that cannot be.</exception>
+    /// <exception cref="NotAllowedException">Nothing is to be bled now.</exception>
+    public static BleedDrawn Draw(JobState state, Side side, BleedDraw draw)
+    {
+        ArgumentNullException.ThrowIfNull(draw);
+        RequireOpen(state);
+        RequireAllowed(state, new("bleed", null));
+        var checks = new Checks();
+        Bleeding.CheckInto(checks, draw);
+        if (draw.Id == Guid.Empty || Core.Sides.Both.Any(s => state.Corner(s).Draws.Any(d => d.Id == draw.Id))) checks.Add("id", draw.Id.ToString(), "a new id each", "That draw was noted before.");
+        checks.Range("draws", state.Corner(side).Draws.Count + 1, 1, 200, "").ThrowIfAny();
+        return new(side, draw);
+    }
+
+    private static void RequireRetracting(JobState state, Side side)
+    {
+        RequireOpen(state);
+        if (state.Corner(side).Ruled is null) throw new NotAllowedException("Not yet: nobody knows which way it goes back.", [$"Identify the brake of the {side.Word()} corner first."], []);
+        if (state.Car.Get(Corner.Piston, side) == Piston.Home) throw new NotAllowedException("That piston is home.", ["Lift the pawl on it first."], []);
+    }
+
     private static T Judgeable<T>(JobState state, T e) where T : JobEvent
     {
         RequireOpen(state);
@@ -458,6 +532,30 @@ public static class JobRules
         checks.ThrowIfAny();
     }
 
+    /// <summary>Where a log was kept, it has the last word: a piston that is short of what the new parts need is not home.</summary>
+    private static void RequireHome(JobState state, Side side)
+    {
+        if (state.Corner(side).Retraction.Boot is { } boot && BootLook.Judge(boot, state.Opened!.Sheet.Piston.ResealAllowed, state.Setup.Rules.Boot) is { Condemns: true } torn)
+            throw new InputException(new InputError("boot", torn.Name.ToLowerInvariant(), "a sound boot, or a reseal that the maker allows", $"The boot was seen {torn.Name.ToLowerInvariant()}. {torn.Do}"));
+        if (state.Corner(side).LogPoints().Count == 0) return;
+        var log = JobBenches.Retraction(state, side, null).Log;
+        if (log.Findings.FirstOrDefault(f => f.Stop && f.Kind != LogFindingKind.Home) is { } f)
+            throw new InputException(new InputError("log", f.Name.ToLowerInvariant(), "a log that ends at home", $"The log says: {f.Says} {f.Do}"));
+        var first = state.Corner(side).LogPoints().OrderBy(p => p.Stage).ThenBy(p => p.Turns).First().Protrusion;
+        if (!log.Home && log.Protrusion is { } now && state.Corner(side).Travel is { } travel && first - now < travel.Need - Length.FromMillimeters(0.05))
+            throw new InputException(new InputError("log", $"{Figure.Of((first - now).Millimeters, 2)} mm in", $"{Figure.Of(travel.Need.Millimeters, 2)} mm", $"By the log it is {Figure.Of((first - now).Millimeters, 2)} mm in and the new parts need {Figure.Of(travel.Need.Millimeters, 2)} mm. Go on, or strike the reading that is wrong."));
+    }
+
+    /// <summary>Where draws were noted, the stop test has to be met.</summary>
+    private static void RequireBled(JobState state)
+    {
+        foreach (var side in Core.Sides.Both.Where(s => state.Corner(s).Draws.Count > 0))
+        {
+            var bled = JobBenches.Fluid(state, null, false).Corners.First(c => c.Side == side).Bled;
+            if (!bled.Done) throw new InputException(new InputError("draws", $"{bled.ClearInARow} clear in a row, {side.Word()}", "2 clear in a row, without bubbles or change of colour", $"The {side.Word()} corner is not bled yet. {bled.Says}"));
+        }
+    }
+
     private static void RequireVoltage(JobState state, ClickOn command)
     {
         var floor = state.Opened!.Sheet.Electric?.BatteryFloor ?? JobMeasuring.DefaultBatteryFloor;
@@ -497,10 +595,14 @@ internal static class JobMeasuring
         var rotor = Mm(readings, ReadingKind.RotorThickness);
         var method = state.Corner(side).Ruled?.Ruling.Method;
         var lead = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn ? sheet.Piston.Lead : null;
-        return HowFar.Compute(new(
+        var input = new HowFarInput(
             new(Mm(readings, ReadingKind.InnerPad), Mm(readings, ReadingKind.OuterPad), rotor),
             new(sheet.Pads.NewInnerTotal, sheet.Pads.NewOuterTotal, state.Setup.Rotors ? sheet.Rotor.NewThickness : rotor),
-            Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null), state.Setup.Rules.RetractDepth);
+            Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null, ProtrusionLimit: sheet.Piston.ProtrusionLimit);
+        // An opposed caliper is measured on one side: the other stands as far out until its own pads say otherwise.
+        return method == RetractMethod.OpposedPush && sheet.Piston.PistonsPerCaliper % 2 == 0
+            ? HowFar.Opposed(input with { ProtrusionOuter = input.Protrusion }, state.Setup.Rules.RetractDepth).Whole
+            : HowFar.Compute(input, state.Setup.Rules.RetractDepth);
     }
 
     public static List<LimitVerdict> Verdicts(JobState state, Side side, IReadOnlyList<Reading> readings)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
@@ -6,6 +7,7 @@ using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Shoes;
+using PatientPawl.Core.Workshop;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -25,6 +27,24 @@ public sealed record CornerFile(
     ImmutableSortedDictionary<Look, LookRecorded> Looks, BrakeRuled? Ruled, TravelResult? Travel, IReadOnlyList<LimitVerdict> Verdicts, StopSignSeen? Stop,
     ImmutableList<PointReading> Readings, ImmutableDictionary<Guid, string> Struck, ShoeFacts? Shoes, RotorFacts? Rotor, StarWheelNoted? StarWheel, IReadOnlyList<LimitVerdict> ShoeVerdicts)
 {
+    /// <summary>Every line of the retraction log with its gauge, struck ones too.</summary>
+    public ImmutableList<RetractionPointNoted> Log { get; init; } = [];
+
+    /// <summary>What is known of the retraction beside its log.</summary>
+    public RetractionFacts Retraction { get; init; } = RetractionFacts.None;
+
+    /// <summary>Draws at the bleed screw, in order.</summary>
+    public ImmutableList<BleedDraw> Draws { get; init; } = [];
+
+    /// <summary>True from the piston going back until the pedal has brought it up again.</summary>
+    public bool StandsOff { get; init; }
+
+    /// <summary>The reservoir's level at the first draw, per cent; null before it.</summary>
+    public double? LevelPercent { get; init; }
+
+    /// <summary>The lines of the retraction log that stand.</summary>
+    public IReadOnlyList<LogPoint> LogPoints() => [.. Log.Where(p => !Struck.ContainsKey(p.Point.Id)).Select(p => p.Point)];
+
     /// <summary>The readings that stand.</summary>
     public IReadOnlyList<PointReading> Standing() => Struck.IsEmpty ? Readings : [.. Readings.Where(r => !Struck.ContainsKey(r.Id))];
 
@@ -80,6 +100,8 @@ public sealed class JobState
     public IReadOnlyList<Instrument> Instruments => Now.Opened?.Instruments ?? InstrumentCatalogue.Defaults;
     /// <summary>What is known of the pads beside their readings.</summary>
     public PadFacts? PadFacts => Now.PadFacts;
+    /// <summary>What is known of the fluid beside its level.</summary>
+    public FluidFacts Fluid => Now.Fluid;
     /// <summary>What was found that changes the job, in order.</summary>
     public ImmutableList<SidedFinding> Findings => Now.Findings;
     /// <summary>How the plan changed on the way, in order.</summary>
@@ -144,6 +166,11 @@ public sealed class JobState
             RotorLookedAt e => Same(next.WithCorner(e.Side, c => c with { Rotor = e.Facts })),
             StarWheelNoted e => Same(next.WithCorner(e.Side, c => c with { StarWheel = e })),
             PadsLookedAt e => Same(next with { PadFacts = e.Facts }),
+            RetractionPointNoted e => Same(next.WithCorner(e.Side, c => c with { Log = c.Log.Add(e) })),
+            RetractionPointStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.PointId, e.Reason) })),
+            RetractionLookedAt e => Same(next.WithCorner(e.Side, c => c with { Retraction = e.Facts })),
+            FluidLookedAt e => Same(next with { Fluid = e.Facts }),
+            BleedDrawn e => Same(Drawn(next, e)),
             StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
             FindingReported e => Reported(next, e, recorded.Id),
             LeftOvernight e => Same(next with { Night = e }),
@@ -285,13 +312,37 @@ public sealed class JobState
 
         if (e.Step is { StepId: "measured" or "inspected", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
         if (e.Step is { StepId: "shoes-measured", Side: { } shoes }) next = next.WithCorner(shoes, c => c with { ShoeVerdicts = e.Verdicts });
+        // A new caliper has a log and draws of its own.
+        if (e.Step is { StepId: "new-caliper-hung", Side: { } hung }) next = next.WithCorner(hung, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, Draws = [], LevelPercent = null, StandsOff = false });
         // What settled a verdict stands in the place of the one that was in doubt.
         if (e.Step is { StepId: "verdict-settled", Side: { } settled })
             next = next.WithCorner(settled, c => c with { Verdicts = Instead(c.Verdicts, e.Verdicts), ShoeVerdicts = Instead(c.ShoeVerdicts, e.Verdicts) });
         // What this piston sent back stands in the reservoir until someone looks again.
         if (e.Step is { StepId: "piston-home", Side: { } home } && next.Corner(home).Travel is { } t)
-            next = next with { LevelPercent = next.LevelPercent + Percent(next, t.Displaced.Milliliters) };
+        {
+            // With the bleed screw open it ran into the bottle instead.
+            var comesBack = next.Setup.Rules.FluidRoom == FluidRoomRule.DrawOff;
+            next = next.WithCorner(home, c => c with { StandsOff = true }) with { LevelPercent = comesBack ? next.LevelPercent + Percent(next, t.Displaced.Milliliters) : next.LevelPercent };
+        }
+
+        // What the pedal brings up again leaves the reservoir.
+        if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" && next.Opened is { } opened)
+        {
+            foreach (var corner in Core.Sides.Both.Where(s => next.Corner(s).StandsOff))
+            {
+                var gap = JobBenches.FluidOf(opened.Sheet, corner, next.Corner(corner).Travel!).Gap;
+                next = next.WithCorner(corner, c => c with { StandsOff = false }) with { LevelPercent = next.LevelPercent is { } level ? Math.Max(level - Percent(next, gap.Milliliters), 0) : null };
+            }
+        }
+
         return next;
+    }
+
+    private static Parts Drawn(Parts next, BleedDrawn e)
+    {
+        var level = next.LevelPercent ?? 100;
+        var after = e.Draw.Filled ? 100 : Math.Max(level - Percent(next, e.Draw.Volume.Milliliters), 0);
+        return next.WithCorner(e.Side, c => c with { Draws = c.Draws.Add(e.Draw), LevelPercent = c.LevelPercent ?? level }) with { LevelPercent = after };
     }
 
     private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.What == v.What) ?? v)];
@@ -320,10 +371,10 @@ public sealed class JobState
 
     private sealed record Parts(
         JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
-        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed)
+        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
     {
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
-            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty);
+            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty, FluidFacts.None);
 
         public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
         public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };

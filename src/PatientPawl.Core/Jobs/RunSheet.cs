@@ -123,6 +123,8 @@ public enum BenchKind
     Rotor,
     /// <summary>Pads.</summary>
     Pads,
+    /// <summary>Reservoir, pedal, bleeding, leaks.</summary>
+    Fluid,
 }
 
 /// <summary>A reading that a bench has taken already.</summary>
@@ -149,9 +151,10 @@ public sealed record Prefilled(ReadingKind Kind, double Value, string From, stri
 /// <param name="Stop">The stop sign that holds the corner.</param>
 /// <param name="StopEventId">Its event, for lifting.</param>
 /// <param name="Room">Room in the reservoir for this piston now; null until measured.</param>
+/// <param name="Log">What the retraction log says; null while there is none.</param>
 public sealed record CornerView(
     Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Ruling? Provisional, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
-    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, RoomResult? Room);
+    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, RoomResult? Room, LogAnswer? Log);
 
 /// <summary>The run sheet: what is next, what else is allowed, what holds.</summary>
 /// <param name="Now">The bench of the next step; null when nothing is left.</param>
@@ -245,7 +248,8 @@ public static class RunSheets
         return new(side, state.Observations(side), found, state.MechanismRelaxed(side), file.Ruled?.Ruling, provisional,
             EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
             state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,
-            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), room);
+            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), room,
+            file.LogPoints().Count > 0 ? JobBenches.Retraction(state, side, null).Log : null);
     }
 
     /// <summary>The bench of any step of the plan.</summary>
@@ -258,7 +262,7 @@ public static class RunSheets
         return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
-            BenchesOf(state, type.Id, step.Side), step.Side is { } side && type.Id == "measured" ? PrefilledFor(state, side) : [],
+            BenchesOf(state, type.Id, step.Side), step.Side is { } side ? type.Id switch { "measured" => PrefilledFor(state, side), "piston-home" => Turned(state, side), _ => [] } : [],
             step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
             step.Side is { } wheel ? state.Corner(wheel).StarWheel : null);
@@ -284,11 +288,16 @@ public static class RunSheets
     private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId, Side? side) => stepId switch
     {
         "measured" => [BenchKind.Rotor, BenchKind.Pads],
+        "reservoir-looked" or "reservoir-again" or "fluid-drawn" or "bleed" or "pedal-proved" or "leaks-looked" or "level-looked" => [BenchKind.Fluid],
         "star-wheel-backed" or "shoes-measured" or "shoes-set" or "new-shoes-set" => [BenchKind.Shoes],
         "verdict-settled" when side is { } s =>
             [.. JobParts.Known(state, s).Where(p => p.Verdict != Verdict.Inside).Select(p => p.Part switch { Part.Drum or Part.Shoes => BenchKind.Shoes, Part.Pads => BenchKind.Pads, _ => BenchKind.Rotor }).Distinct()],
         _ => [],
     };
+
+    /// <summary>What the log has counted is not asked again.</summary>
+    private static List<Prefilled> Turned(JobState state, Side side) =>
+        state.Corner(side).LogPoints() is { Count: > 0 } points ? [new(ReadingKind.TurnsMade, Math.Min(points.Max(p => p.Turns), 100), "the log", state.Corner(side).Log[^1].Gauge.Id)] : [];
 
     private static List<Prefilled> PrefilledFor(JobState state, Side side)
     {

@@ -4,7 +4,7 @@ namespace PatientPawl.Core.Reasoning;
 public static class EngineVersion
 {
     /// <summary>The present version. Raise it when any engine's answer can change for the same input.</summary>
-    public const string Current = "3";
+    public const string Current = "4";
 }
 
 /// <summary>What a line of reasoning is.</summary>
@@ -66,6 +66,13 @@ internal sealed class Trail(string engine)
         Add(new(ReasonKind.Formula, label, result, formula, substituted, source));
     public Trail Evidence(string label, string result, string? source = null) => Add(new(ReasonKind.Evidence, label, result, SourceId: source));
     public Trail Conclude(string result, string? source = null) => Add(new(ReasonKind.Conclusion, "So", result, SourceId: source));
+    /// <summary>The lines of a result that this one rests on, its conclusion left out.</summary>
+    public Trail Take(Reasons of)
+    {
+        _lines.AddRange(of.Lines.Where(l => l.Kind != ReasonKind.Conclusion));
+        return this;
+    }
+
     public Trail WouldChange(string what) { _wouldChange.Add(what); return this; }
     public Reasons Done() => new(engine, EngineVersion.Current, _lines, _wouldChange);
     private Trail Add(ReasonLine line) { _lines.Add(line); return this; }

@@ -86,7 +86,11 @@ public sealed record StopCard(StopSign Sign, string Name, string Do, bool HoldsC
 public sealed record Ruling(
     Side Side, Architecture Architecture, RetractMethod Method, string Headline, string Because, IReadOnlyList<RetractPrecondition> Preconditions,
     string Tool, TurnDirection? Direction, bool DirectionIsDefault, bool TwoStage, int Slots, IReadOnlyList<string> WatchFor,
-    IReadOnlyList<StopCard> Stops, IReadOnlyList<string> Condemns, IReadOnlyList<string> Never, Reasons Reasons) : IReasoned;
+    IReadOnlyList<StopCard> Stops, IReadOnlyList<string> Condemns, IReadOnlyList<string> Never, Reasons Reasons) : IReasoned
+{
+    /// <summary>How it is done, in order, with the care that actuator, seal and second stage want. Empty in a ruling from before it was kept.</summary>
+    public IReadOnlyList<string> Procedure { get; init; } = [];
+}
 
 /// <summary>Decides how the caliper piston goes back.</summary>
 [Engine]
@@ -127,7 +131,40 @@ public static class RetractionRuling
         trail.WouldChange("Another architecture at this corner: a repaired corner can differ from its twin.");
 
         return new(side, architecture, method, headline, Because(method), Preconditions(architecture), Tool(method, direction, piston), direction, isDefault,
-            turns && piston?.TwoStage == true, piston?.Slots ?? 0, WatchFor(method, isDefault, piston), Stops(method), Condemns, Never(method), trail.Done());
+            turns && piston?.TwoStage == true, piston?.Slots ?? 0, WatchFor(method, isDefault, piston), Stops(method), Condemns, Never(method), trail.Done())
+        { Procedure = Procedure(architecture, method, direction, piston) };
+    }
+
+    private static List<string> Procedure(Architecture architecture, RetractMethod method, TurnDirection? direction, PistonSpec? piston)
+    {
+        if (method == RetractMethod.MakersProcedure) return [];
+        var way = direction == TurnDirection.Anticlockwise ? "anticlockwise" : "clockwise";
+        var other = direction == TurnDirection.Anticlockwise ? "clockwise" : "anticlockwise";
+        List<string> steps = [];
+        if (architecture is Architecture.MotorPush or Architecture.MotorTurn)
+        {
+            steps.AddRange(
+            [
+                "By hand only with the actuator off and the car asleep: two small screws, then wriggle it off square.",
+                "Turn the spindle, usually clockwise facing it, with light effort until it stops. Never forced, never a powered driver.",
+                "Wipe the actuator's ring seal and give it a trace of rubber-safe grease.",
+                "The actuator goes home flush by lining up its splines, never by drawing it down with its screws.",
+            ]);
+        }
+
+        steps.Add("Free the boot all round.");
+        steps.AddRange(method switch
+        {
+            RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn => [direction == TurnDirection.Anticlockwise ? "This thread is left-handed: the left-hand tool, hooked to take the turning reaction." : "Hook the tool to take the turning reaction.", $"Press along the piston and turn it {way}, half a turn at first: the face must move inward."],
+            RetractMethod.RearHexAndPush => ["Plug out of the caliper's back.", $"Press along the piston and turn the rear hex {way}: the piston follows it inward.", "Plug back in with its seal."],
+            RetractMethod.OpposedPush => ["Spreader between opposite pistons, every other one held by a block.", "Push the pair that stands furthest out, then measure all: none may creep out."],
+            RetractMethod.SpindleThenDecide => ["One gentle push: if it moves, go on pushing; if not, wind it."],
+            _ => (IEnumerable<string>)["Press square on the piston, slowly, so that the fluid can leave."],
+        });
+        if (piston?.TwoStage == true && direction is not null) steps.Add($"Two stages: {way} until it stops, then {other} until home.");
+        if (piston is { Slots: > 0 } && method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn) steps.Add("End with a slot on the pad pin's axis.");
+        steps.Add("Let the tool go and look: it must not spring back, and the boot must lie flat.");
+        return steps;
     }
 
     /// <summary>The stop signs that apply to a method.</summary>

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
@@ -34,8 +35,13 @@ public enum Known
 /// <param name="DirectionRight">Turning direction, right corner.</param>
 /// <param name="TwoStage">True when it goes home in two stages, one direction and then the other.</param>
 /// <param name="Slots">Slots in the face that repeat every 360/n degrees; 0 for a plain cup.</param>
+/// <param name="TurnsFreelyAtHome">Whether it may be turned on once it is home.</param>
+/// <param name="OtherWayAllowed">True when the other direction may be tried on one that spins free.</param>
+/// <param name="ProtrusionLimit">The furthest a piston may stand proud, 1 to 100 mm.</param>
+/// <param name="ResealAllowed">Whether a leaking or torn caliper may be resealed.</param>
 public sealed record PistonSpec(
-    Length Diameter, int PistonsPerCaliper, Length? Lead, Length? HomeProtrusion, TurnDirection? DirectionLeft, TurnDirection? DirectionRight, bool TwoStage, int Slots);
+    Length Diameter, int PistonsPerCaliper, Length? Lead, Length? HomeProtrusion, TurnDirection? DirectionLeft, TurnDirection? DirectionRight, bool TwoStage, int Slots,
+    Known TurnsFreelyAtHome = Known.NotKnown, bool OtherWayAllowed = false, Length? ProtrusionLimit = null, Known ResealAllowed = Known.NotKnown);
 
 /// <summary>The pads. Totals include backing plate and shims.</summary>
 /// <param name="NewInnerTotal">New inner pad, total thickness.</param>
@@ -88,6 +94,23 @@ public sealed record DrumSpec(
 /// <param name="Headspace">Volume between MAX and the brim, 0 to 2000 mL.</param>
 public sealed record ReservoirSpec(Volume Band, Volume Headspace);
 
+/// <summary>How the two circuits are split.</summary>
+public enum CircuitSplit
+{
+    /// <summary>One rear brake with the front one across the car.</summary>
+    Diagonal,
+    /// <summary>Both rear brakes on one circuit.</summary>
+    ByAxle,
+}
+
+/// <summary>What the maker says of fluid and master cylinder.</summary>
+/// <param name="Fluid">What the reservoir's cap says; null when the sheet is silent.</param>
+/// <param name="MasterDiameter">Master cylinder bore, 10 to 50 mm.</param>
+/// <param name="MasterStroke">Stroke of its piston, per chamber, 5 to 60 mm.</param>
+/// <param name="Split">How the circuits are split; null counts as by axle, the larger gap.</param>
+/// <param name="BleedOrder">Order of bleeding when all four are bled, as the maker writes it; null when the sheet is silent.</param>
+public sealed record HydraulicSpec(FluidGrade? Fluid, Length? MasterDiameter, Length? MasterStroke, CircuitSplit? Split, string? BleedOrder);
+
 /// <summary>What the maker says about the electric parking brake.</summary>
 /// <param name="ServiceOnGround">True when the service routine must run on its wheels.</param>
 /// <param name="BatteryFloor">Least voltage for the routine, 9 to 16 V; null uses 12.0 V, the usual floor.</param>
@@ -116,9 +139,10 @@ public sealed record SequenceStep(string Says, int Seconds);
 /// <param name="Torques">Fastener lines.</param>
 /// <param name="Drum">The drum in the hat; null when there is none or the sheet is silent.</param>
 /// <param name="Fittings">Small parts the vehicle has; null when the sheet is silent.</param>
+/// <param name="Hydraulics">Fluid and master cylinder; null when the sheet is silent.</param>
 public sealed record SpecSheet(
     string Code, string Title, string Source, Architecture? Architecture, PistonSpec Piston, PadSpec Pads, RotorSpec Rotor,
-    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null, IReadOnlyList<Fitting>? Fittings = null)
+    ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null, IReadOnlyList<Fitting>? Fittings = null, HydraulicSpec? Hydraulics = null)
 {
     /// <summary>The line for a fastener role, or null when the sheet has none.</summary>
     public TorqueLine? Line(FastenerRole role) => Torques.FirstOrDefault(t => t.Role == role);
@@ -134,6 +158,9 @@ public sealed record SpecSheet(
             .Millimetres("piston.leadMm", Piston.Lead, 0.1, 10)
             .Millimetres("piston.homeProtrusionMm", Piston.HomeProtrusion, 0, 50)
             .Range("piston.slots", Piston.Slots, 0, 12, "")
+            .Millimetres("piston.protrusionLimitMm", Piston.ProtrusionLimit, 1, 100)
+            .Millimetres("hydraulics.masterDiameterMm", Hydraulics?.MasterDiameter, 10, 50)
+            .Millimetres("hydraulics.masterStrokeMm", Hydraulics?.MasterStroke, 5, 60)
             .Millimetres("pads.newInnerTotalMm", Pads.NewInnerTotal, 3, 60)
             .Millimetres("pads.newOuterTotalMm", Pads.NewOuterTotal, 3, 60)
             .Millimetres("pads.backingMm", Pads.Backing, 1, 20)
@@ -148,6 +175,7 @@ public sealed record SpecSheet(
         foreach (var step in (Electric?.InCar ?? []).Concat(Electric?.InCarClose ?? [])) checks.Text("electric.inCar.says", step.Says, 120).Range("electric.inCar.seconds", step.Seconds, 0, 600, "s");
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
+        if (Hydraulics?.BleedOrder is { } order) checks.Text("hydraulics.bleedOrder", order, 80);
         Drum?.CheckInto(checks);
         foreach (var line in Torques) line.CheckInto(checks);
         checks.ThrowIfAny();

@@ -1,3 +1,5 @@
+using UnitsNet;
+
 namespace PatientPawl.Core.Workshop;
 
 /// <summary>Parking brake while lifting.</summary>
@@ -201,6 +203,7 @@ public enum RetorqueRule
 /// <param name="Pairs">Calipers in pairs.</param>
 /// <param name="SignOff">Sign-off.</param>
 /// <param name="Retorque">Retorque wheels.</param>
+/// <param name="BackOffLimit">Most back-off where piston alignment allows one, 1 to 360 degrees; null uses the flagged default of 90.</param>
 public sealed record HouseRules(
     HoldingRule Holding,
     RetractDepthRule RetractDepth,
@@ -221,8 +224,17 @@ public sealed record HouseRules(
     BedInRule BedIn = BedInRule.Series,
     PairsRule Pairs = PairsRule.StuckOnly,
     SignOffRule SignOff = SignOffRule.Technician,
-    RetorqueRule Retorque = RetorqueRule.Recheck)
+    RetorqueRule Retorque = RetorqueRule.Recheck,
+    Angle? BackOffLimit = null)
 {
+    /// <summary>Refuses a limit that cannot be.</summary>
+    /// <exception cref="InputException">Naming field, value and range.</exception>
+    public HouseRules Checked()
+    {
+        new Checks().Range("backOffLimitDeg", BackOffLimit?.Degrees, 1, 360, "degrees").ThrowIfAny();
+        return this;
+    }
+
     /// <summary>School A throughout.</summary>
     public static HouseRules Default { get; } = new(HoldingRule.HoldUntilCracked, RetractDepthRule.AllTheWayHome, SidesRule.OneThenOther);
 }
@@ -296,7 +308,7 @@ public static class HouseRuleCatalogue
         new("alignment", "Piston alignment",
             [
                 new("onward-only", "Onward only, in the retracting direction, planned so that it ends aligned.", "The ruling's alignment is onward."),
-                new("back-off-allowed", "A small back-off is allowed.", "The ruling may turn back by a few degrees to align."),
+                new("back-off-allowed", "A small back-off is allowed.", "The ruling may turn back, within its limit, to align."),
             ],
             "Some mechanisms dislike reversal; a back-off is bounded by lead and angle.", false) { Read = r => (int)r.Alignment, Write = (r, i) => r with { Alignment = (AlignmentRule)i } },
         new("boot", "Boot lip",

@@ -1,0 +1,313 @@
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+using UnitsNet;
+
+namespace PatientPawl.Core.Tests.Jobs;
+
+/// <summary>The retraction log and the fluid inside a whole job: what they let through, what they stop, what they change in the plan.</summary>
+public class RetractionJobTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 25);
+    private static readonly Instrument Gauge = InstrumentCatalogue.Find("depth-gauge")!;
+    private static Bench AtPiston() => new Bench().Open().LookOver().Identify().Until("piston-home", Side.Left);
+    private static LogPoint Line(double turns, double mm, bool released = false, int stage = 1) => new(Guid.NewGuid(), turns, Length.FromMillimeters(mm), stage, released);
+    private static Bench Note(Bench job, params LogPoint[] points) => points.Aggregate(job, (b, p) => b.Do(s => JobRules.NotePoint(s, Side.Left, p, Gauge, Today)));
+    private static Bench Seeing(Bench job, Func<RetractionFacts, RetractionFacts> change) => job.Do(s => JobRules.LookAtRetraction(s, Side.Left, change(s.Corner(Side.Left).Retraction)));
+    private static StepDone Home(Bench job) => (StepDone)JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true);
+    private static RetractionBenchAnswer Judge(Bench job) => JobBenches.Retraction(job.State, Side.Left, null);
+
+    [Fact]
+    public void A_log_that_ends_at_home_lets_the_step_through_and_stands_in_the_record()
+    {
+        // 10.5 mm proud, home 1.5: nine millimetres, eleven turns and a quarter of 0.8 mm.
+        var job = Note(AtPiston(), Line(0, 10.5), Line(4, 7.3), Line(8, 4.1));
+        Judge(job).Log.TurnsToGo!.Value.ShouldBe(3.25, 1e-9);
+        Judge(job).Log.Fit!.Lead.Millimeters.ShouldBe(0.8, 1e-9);
+        Note(job, Line(11.25, 1.5));
+        Judge(job).Log.Home.ShouldBeTrue();
+        Home(job).Step.StepId.ShouldBe("piston-home");
+        JobRecord.Of(job.State).Log.Count(l => l.What == "Piston followed" && l.Where == "left").ShouldBe(4);
+    }
+
+    [Fact]
+    public void A_log_short_of_what_the_new_parts_need_refuses_home_until_the_wrong_line_is_struck()
+    {
+        var wrong = Line(11, 4.0);
+        var job = Note(AtPiston(), Line(0, 10.5), Line(5, 6.5), wrong);
+        // The new parts need 15 + 15 - 11 - 12 + 1 = 8 mm.
+        Should.Throw<InputException>(() => Home(job)).Errors.Single().Allowed.ShouldBe("8 mm");
+        job.Do(s => JobRules.StrikePoint(s, Side.Left, wrong.Id, "read the scale wrong"));
+        Note(job, Line(11, 1.7));
+        Home(job);
+        Should.Throw<NotAllowedException>(() => JobRules.StrikePoint(job.State, Side.Left, wrong.Id, "again"));
+    }
+
+    [Fact]
+    public void A_piston_that_springs_back_is_not_home()
+    {
+        var job = Note(AtPiston(), Line(0, 10.5), Line(9, 1.7), Line(9, 4, released: true));
+        Judge(job).Log.Findings[0].Kind.ShouldBe(LogFindingKind.SpringsBack);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("hose");
+    }
+
+    [Fact]
+    public void A_stuck_ruling_needs_everything_right_and_brings_a_caliper_its_washers_and_bleeding()
+    {
+        var job = Note(AtPiston(), Line(0, 10.5), Line(1, 10.5), Line(2, 10.5));
+        // The sheet gives no direction: it is not proved while nothing has moved inward.
+        Judge(job).Log.Stuck.ShouldBeFalse();
+        Judge(job).Log.Findings[0].Do.ShouldContain("direction");
+        Seeing(job, f => f with { OtherWayTried = true });
+        Judge(job).Log.Stuck.ShouldBeTrue();
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("condemned");
+
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, Judge(job).Log.Findings[0].Says));
+        job.State.Remaining.Select(k => k.ToString()).ShouldContain("old-caliper-away, left");
+        RunSheets.Of(job.State).LayOut.Parts.ShouldContain(l => l.Contains("caliper", StringComparison.OrdinalIgnoreCase));
+        job.Until("bleed");
+        JobBenches.Fluid(job.State, null, false).Decision.Corner.ShouldBe(Side.Left);
+        // The new caliper is not the old one's log.
+        job.State.Corner(Side.Left).LogPoints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Draws_that_were_noted_have_to_meet_the_stop_test_before_bleeding_is_done()
+    {
+        var job = AtPiston();
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        Bench Draw(bool bubbles) => job.Do(s => JobRules.Draw(s, Side.Left, new(Guid.NewGuid(), Volume.FromMilliliters(15), bubbles, false, !bubbles)));
+        var before = job.State.LevelPercent!.Value;
+        Draw(true);
+        job.State.LevelPercent!.Value.ShouldBe(before - 20, 1e-9);
+        Draw(false);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("not bled yet");
+        Draw(false);
+        Home(job).Step.StepId.ShouldBe("bleed");
+        Should.Throw<InputException>(() => JobRules.Draw(job.State, Side.Right, new(Guid.Empty, Volume.FromMilliliters(0), false, false, true))).Errors.Select(e => e.Field).ShouldBe(["volumeMl", "id"]);
+    }
+
+    [Fact]
+    public void A_slot_turns_with_the_count_and_its_end_is_planned_from_the_log()
+    {
+        var job = Seeing(Note(AtPiston(), Line(0, 10.5)), f => f with { SlotAt = Angle.FromDegrees(18) });
+        Note(job, Line(4, 7.3), Line(7.25, 4.7));
+        var bench = Judge(job);
+        bench.SlotNow!.Value.Degrees.ShouldBe(18 + 90, 1e-9);
+        // Four turns to go: 72 + 90 x floor((1440 - 72) / 90) = 1422 degrees.
+        bench.Alignment!.Act.ShouldBe(AlignAct.StopShort);
+        bench.Alignment.Turn.Degrees.ShouldBe(1422, 1e-6);
+        JobBenches.Retraction(job.State, Side.Left, 8.25).Log.TurnsToGo!.Value.ShouldBe(3, 1e-9);
+    }
+
+    [Fact]
+    public void Lines_append_in_their_stage_with_a_gauge_that_serves_and_only_where_a_piston_goes_back()
+    {
+        var job = AtPiston();
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10, stage: 3), Gauge, Today)).Errors.Single().Field.ShouldBe("stage");
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), InstrumentCatalogue.Find("micrometer")!, Today)).Message.ShouldContain("does not get at this");
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), Gauge with { CalibratedUntil = Today.AddDays(-1) }, Today)).Message.ShouldContain("ran out");
+        Note(job, Line(0, 10.5), Line(1, 10.2, stage: 2));
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(2, 10), Gauge, Today)).Errors.Single().Field.ShouldBe("stage");
+        Should.Throw<NotAllowedException>(() => JobRules.NotePoint(new Bench().Open().State, Side.Left, Line(0, 10), Gauge, Today));
+        Should.Throw<InputException>(() => JobRules.LookAtRetraction(job.State, Side.Left, RetractionFacts.None with { SlotAt = Angle.FromDegrees(2000) })).Errors.Single().Field.ShouldBe("slotAtDeg");
+    }
+
+    [Fact]
+    public void The_fluid_bench_carries_the_level_from_first_look_to_pedal()
+    {
+        var job = AtPiston();
+        var first = JobBenches.Fluid(job.State, null, false);
+        first.Reservoir!.Back.Milliliters.ShouldBe(2 * Math.PI / 4 * 38 * 38 * 9 / 1000, 0.001);
+        job.Until("pedal-proved");
+        // Nothing goes back any more; the end predicted is the same as before.
+        var last = JobBenches.Fluid(job.State, null, false);
+        last.Reservoir!.Back.Milliliters.ShouldBe(0);
+        last.Decision.Scope.ShouldBe(BleedScope.Nothing);
+        job.Do(s => JobRules.LookAtFluid(s, FluidFacts.None with { Cap = FluidGrade.Dot4, Bottle = FluidGrade.Dot5 }));
+        JobBenches.Fluid(job.State, null, false).Fluid!.Mix.ShouldBe(MixVerdict.Never);
+        last.Lacks.ShouldContain(l => l.Contains("cap"));
+        Should.Throw<InputException>(() => JobRules.LookAtFluid(job.State, FluidFacts.None with { WaterPercent = 50 }));
+    }
+
+    [Fact]
+    public void With_the_open_screw_school_the_corner_that_was_pushed_is_bled()
+    {
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet(), HouseRules.Default with { FluidRoom = FluidRoomRule.OpenBleeder }))
+            .LookOver().Identify().Until("piston-home", Side.Left);
+        JobBenches.Fluid(job.State, null, false).Reservoir!.Back.Milliliters.ShouldBe(0);
+        job.Until("bleed");
+        JobBenches.Fluid(job.State, null, false).Decision.Scope.ShouldBe(BleedScope.All);
+        // It ran into the bottle, not into the reservoir.
+        job.State.LevelPercent!.Value.ShouldBeLessThanOrEqualTo(60);
+    }
+
+    [Fact]
+    public void Lifting_the_pawl_on_home_keeps_the_log_and_it_can_be_followed_on()
+    {
+        var job = Note(AtPiston(), Line(0, 10.5), Line(11.2, 1.6));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        Should.Throw<NotAllowedException>(() => Note(job, Line(12, 1.5))).Message.ShouldContain("home");
+        var home = job.State.Standing.Last(e => e.Event is StepDone { Step.StepId: "piston-home" }).Id;
+        job.Do(s => JobRules.Lift(s, home, "it was the boot I measured", true, job.Who));
+        job.State.Corner(Side.Left).LogPoints().Count.ShouldBe(2);
+        // After the lift nobody knows whether the circuit is shut: that is looked at before the piston goes on.
+        Note(job, Line(12, 1.5));
+        Judge(job).Log.Home.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void The_run_sheet_fills_in_what_the_log_counted_and_names_the_fluid_bench_where_it_serves()
+    {
+        var job = Note(AtPiston(), Line(0, 10.5), Line(11.2, 1.6));
+        RunSheets.Of(job.State).Now!.Prefilled.Single().ShouldBe(new Prefilled(ReadingKind.TurnsMade, 11.2, "the log", "depth-gauge"));
+        var fluid = new List<string>();
+        while (RunSheets.Of(job.State).Now is { } now)
+        {
+            if (now.Benches.Contains(BenchKind.Fluid)) fluid.Add(now.Step.StepId);
+            job.Until(job.State.Remaining.Skip(1).FirstOrDefault()?.StepId ?? "", job.State.Remaining.Skip(1).FirstOrDefault()?.Side);
+        }
+
+        fluid.ShouldContain("pedal-proved");
+        fluid.ShouldContain("leaks-looked");
+    }
+
+    [Fact]
+    public void Only_as_far_as_needed_ends_where_the_new_parts_go_in()
+    {
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet(), HouseRules.Default with { RetractDepth = RetractDepthRule.AsFarAsNeeded }))
+            .LookOver().Identify().Until("piston-home", Side.Left);
+        // 8 mm of 9: ten turns of 0.8 mm, and the step is let through there.
+        Note(job, Line(0, 10.5), Line(5, 6.5));
+        Judge(job).Log.TurnsToGo!.Value.ShouldBe(5, 1e-9);
+        Note(job, Line(10, 2.5));
+        Judge(job).Log.TurnsToGo!.Value.ShouldBe(0, 1e-9);
+        Home(job).Step.StepId.ShouldBe("piston-home");
+    }
+
+    [Fact]
+    public void Left_and_right_are_compared_once_both_are_followed()
+    {
+        var job = AtPiston();
+        Bench Felt(Side side, double effort, double lead)
+        {
+            for (var i = 0; i < 3; i++)
+                job.Do(s => JobRules.NotePoint(s, side, Line(i, 10.5 - lead * i) with { Effort = UnitsNet.Torque.FromNewtonMeters(effort) }, Gauge, Today));
+            return job;
+        }
+
+        Felt(Side.Left, 14, 0.8);
+        Judge(job).Sides.ShouldBeNull();
+        Felt(Side.Right, 6, 0.8);
+        var sides = Judge(job).Sides!;
+        (sides.Harder, sides.LeadsAlike).ShouldBe((Side.Left, true));
+        Judge(job).Log.Findings.ShouldContain(f => f.Kind == LogFindingKind.HarderThanOther);
+        JobBenches.Retraction(job.State, Side.Right, null).Log.Findings.ShouldNotContain(f => f.Kind == LogFindingKind.HarderThanOther);
+    }
+
+    [Fact]
+    public void An_opposed_caliper_goes_back_by_its_own_sum_and_sends_the_fluid_of_all_its_pistons()
+    {
+        var sheet = Bench.Sheet() with { Piston = new(Length.FromMillimeters(28), 4, null, Length.FromMillimeters(1.5), null, null, false, 0), Architecture = Architecture.FixedHat };
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, sheet, HouseRules.Default)).LookOver();
+        foreach (var side in Core.Sides.Both)
+        {
+            foreach (var (look, seen) in new[] { (Look.CabinControl, Seen.HandLever), (Look.CaliperLever, Seen.No), (Look.CaliperMotor, Seen.No), (Look.PlateCable, Seen.Yes), (Look.BrakeHose, Seen.Yes), (Look.OpposedPistons, Seen.Yes) })
+                job.Do(s => JobRules.Record(s, side, look, seen));
+            job.Do(s => JobRules.Rule(s, side));
+        }
+
+        job.Until("piston-home", Side.Left);
+        var travel = job.State.Corner(Side.Left).Travel!;
+        // Inner 15 - 11 + 1 = 5, outer 15 - 12 + 1 = 4; all the way home is 9 mm for all four.
+        travel.Need.Millimeters.ShouldBe(5, 1e-9);
+        travel.Displaced.Milliliters.ShouldBe(4 * Math.PI / 4 * 28 * 28 * 9 / 1000, 1e-6);
+        JobBenches.Fluid(job.State, null, false).Reservoir!.Back.Milliliters.ShouldBe(2 * travel.Displaced.Milliliters, 1e-6);
+    }
+
+    [Fact]
+    public void The_back_off_limit_of_the_house_rules_is_kept_within_its_range()
+    {
+        (HouseRules.Default with { BackOffLimit = Angle.FromDegrees(45) }).Checked().BackOffLimit!.Value.Degrees.ShouldBe(45);
+        Should.Throw<InputException>(() => (HouseRules.Default with { BackOffLimit = Angle.FromDegrees(0) }).Checked()).Errors.Single().Field.ShouldBe("backOffLimitDeg");
+    }
+
+    [Fact]
+    public void Turning_the_other_way_turns_the_slot_back_and_the_drawing_with_it()
+    {
+        var job = Seeing(Note(AtPiston(), Line(0, 10.5)), f => f with { SlotAt = Angle.FromDegrees(18) });
+        Note(job, Line(1, 10.9));
+        Judge(job).Direction.ShouldBe(TurnDirection.Clockwise);
+        Judge(job).SlotNow!.Value.Degrees.ShouldBe(18, 1e-6);
+        // Half a turn back: 18 + 360 - 180.
+        Note(job, Line(1.5, 10.5, stage: 2));
+        Judge(job).Direction.ShouldBe(TurnDirection.Anticlockwise);
+        Judge(job).SlotNow!.Value.Degrees.ShouldBe(198, 1e-6);
+        JobBenches.Retraction(job.State, Side.Left, 1.75).SlotNow!.Value.Degrees.ShouldBe(108, 1e-6);
+        // The new line has one reading: the sheet's lead says how far.
+        Judge(job).Log.FromSheet.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void The_level_rises_as_the_pistons_go_home_and_falls_as_the_pedal_comes_up()
+    {
+        var job = AtPiston();
+        var first = job.State.LevelPercent!.Value;
+        var predicted = JobBenches.Fluid(job.State, null, false).Reservoir!.LevelFinal;
+        var each = Math.PI / 4 * 38 * 38 * 9 / 1000 / 75 * 100;
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.State.LevelPercent!.Value.ShouldBe(first + each, 1e-6);
+        var at = first;
+        while (RunSheets.Of(job.State).Now is { } now && now.Step.StepId != "level-looked")
+        {
+            if (now.Step.StepId == "pedal-proved") at = job.State.LevelPercent!.Value;
+            job.Until(job.State.Remaining.First(k => k != now.Step).StepId, job.State.Remaining.First(k => k != now.Step).Side);
+        }
+
+        // area x (9 - 8 + 1) of both pistons is what the pedal takes.
+        job.State.LevelPercent!.Value.ShouldBeLessThan(at);
+        (at - job.State.LevelPercent!.Value).ShouldBe(2 * Math.PI / 4 * 38 * 38 * 2 / 1000 / 75 * 100, 1e-6);
+        predicted.ShouldBeGreaterThan(first);
+        JobBenches.Fluid(job.State, null, false).Reservoir!.LevelFinal.ShouldBe(job.State.LevelPercent!.Value, 1e-6);
+    }
+
+    [Fact]
+    public void The_corner_shows_what_its_log_says_and_nothing_without_one()
+    {
+        var job = AtPiston();
+        RunSheets.Corner(job.State, Side.Left).Log.ShouldBeNull();
+        Note(job, Line(0, 10.5), Line(4, 7.3));
+        RunSheets.Corner(job.State, Side.Left).Log!.TurnsToGo!.Value.ShouldBe(7.25, 1e-9);
+        RunSheets.Corner(job.State, Side.Right).Log.ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData(BootState.Torn, true)]
+    [InlineData(BootState.Wet, true)]
+    [InlineData(BootState.Bulged, false)]
+    [InlineData(BootState.Free, false)]
+    public void A_boot_that_condemns_the_caliper_keeps_its_piston_from_being_clicked_home(BootState boot, bool refused)
+    {
+        var job = Seeing(AtPiston(), f => f with { Boot = boot });
+        if (refused) Should.Throw<InputException>(() => Home(job)).Errors.Single().Field.ShouldBe("boot");
+        else Home(job).Step.StepId.ShouldBe("piston-home");
+    }
+
+    [Theory]
+    [InlineData(Known.Yes, AlignAct.HomeThenOnward)]
+    [InlineData(Known.NotKnown, AlignAct.NoWay)]
+    public void At_home_a_slot_goes_on_only_where_the_sheet_says_that_it_turns_freely(Known free, AlignAct act)
+    {
+        var sheet = Bench.Sheet() with { Piston = Bench.Sheet().Piston with { TurnsFreelyAtHome = free } };
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, sheet, HouseRules.Default))
+            .LookOver().Identify().Until("piston-home", Side.Left);
+        Note(job, Line(0, 10.5), Line(11.25, 1.5));
+        Seeing(job, f => f with { SlotAt = Angle.FromDegrees(18), SlotAtTurns = 11.25 });
+        Judge(job).Alignment!.Act.ShouldBe(act);
+    }
+}
