@@ -1,13 +1,16 @@
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
 using PatientPawl.Core;
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
 using UnitsNet;
 
 namespace PatientPawl.Bench;
@@ -56,6 +59,30 @@ public class Judges
     [Benchmark] public RotorRuled Ruling() => RotorRuling.Decide(_thickness, _first, null, RotorCondition.NotLooked, Side.Left);
     [Benchmark] public PadsVerdict Pads() => PadWear.Judge(_pads, new(Mm(10), Mm(10), null), [], All);
     [Benchmark] public ForecastVerdict Forecast() => PadForecast.Compute(_history, Mm(2), 20_000);
+
+    private static Length Mm(double v) => Length.FromMillimeters(v);
+}
+
+/// <summary>The retract and fluid benches, asked at every turn and every keystroke. Wanted: under 100 microseconds each.</summary>
+[MemoryDiagnoser]
+[ShortRunJob]
+public class Retracting
+{
+    private static readonly Instrument Depth = InstrumentCatalogue.Find("depth-gauge")!;
+    private readonly LogInput _log = new([.. Enumerable.Range(0, 14).Select(i => new LogPoint(Guid.NewGuid(), i, Mm(12.4 - 0.8 * i + i % 3 / 100.0), Effort: UnitsNet.Torque.FromNewtonMeters(6 + i % 2)))], true, Mm(1.5), Mm(0.8), null, [Mm(38)], Depth, false, false, StuckChecks.None, UnitsNet.Torque.FromNewtonMeters(6), 13.5);
+    private readonly AlignmentInput _slot = new(4, Angle.FromDegrees(18), Angle.Zero, TurnDirection.Clockwise, Known.NotKnown, 4, Mm(0.8), Mm(2), false, AlignmentRule.OnwardOnly);
+    private readonly HowFarInput _far = new(new(Mm(8), Mm(9), Mm(10)), new(Mm(15), Mm(15), Mm(11)), Mm(14), Mm(2), null, Mm(28), 4, null, ProtrusionOuter: Mm(13));
+    private static readonly CornerFluid[] Corners = [.. Sides.Both.Select(s => new CornerFluid(s, [Mm(38)], Mm(12), Mm(9), null))];
+    private readonly ReservoirInput _tank = new(new(Volume.FromMilliliters(75), Volume.FromMilliliters(10)), null, 95, Corners, FluidRoomRule.DrawOff);
+    private readonly StrokesInput _pedal = new(Mm(20.6), Mm(16), CircuitSplit.ByAxle, PumpRule.HalfStrokes, Corners, false, 3, false);
+    private readonly BleedInput _bleed = new(BleedMethod.TwoPerson, [.. Enumerable.Range(0, 12).Select(i => new BleedDraw(Guid.NewGuid(), Volume.FromMilliliters(15), i < 9, false, i > 8, i % 4 == 3))], new(Volume.FromMilliliters(75), Volume.FromMilliliters(10)), 100, null);
+
+    [Benchmark] public LogAnswer Log() => RetractionLog.Follow(_log);
+    [Benchmark] public AlignmentAnswer Slot() => PistonAlignment.Plan(_slot);
+    [Benchmark] public OpposedTravel Opposed() => HowFar.Opposed(_far, RetractDepthRule.AllTheWayHome);
+    [Benchmark] public ReservoirAnswer Reservoir() => FluidBench.Predict(_tank);
+    [Benchmark] public StrokesAnswer Strokes() => PedalStrokes.Predict(_pedal);
+    [Benchmark] public BleedAnswer Bleed() => Bleeding.Follow(_bleed);
 
     private static Length Mm(double v) => Length.FromMillimeters(v);
 }

@@ -50,6 +50,20 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
 
     public DemoDriver StopSign(Side side, StopSign sign, string note) => Do(3, s => JobRules.Stop(s, side, sign, note));
 
+    /// <summary>Follows a piston: how far it stood proud after each turn, and the torque felt.</summary>
+    public DemoDriver Follow(Side side, double effort, params double[] protrusions)
+    {
+        for (var i = 0; i < protrusions.Length; i++)
+        {
+            var point = new LogPoint(Guid.NewGuid(), i, Length.FromMillimeters(protrusions[i]), Effort: i == 0 ? null : UnitsNet.Torque.FromNewtonMeters(effort));
+            Do(1, s => JobRules.NotePoint(s, side, point, InstrumentCatalogue.Get(library.Instruments(), "depth-gauge"), DateOnly.FromDateTime(_time.DateTime)));
+        }
+
+        return this;
+    }
+
+    public DemoDriver Piston(Side side, RetractionFacts facts) => Do(1, s => JobRules.LookAtRetraction(s, side, facts));
+
     /// <summary>Reads drum and linings of a corner: eight diameters, six linings, and what is seen.</summary>
     public DemoDriver Drum(Side side, double[] diameters, double[] linings, double overShoes)
     {

@@ -89,7 +89,9 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         Job("GNT 301", "Oona", 4, 132_450, "Due for pads, brake lamp seen", JobScope.Pads, 0.5, new(8, 9, 11.7, 14), new(8, 9, 11.7, 14))
             .LookOver().Looks(Side.Left, [new(Look.CabinControl, Seen.Switch), new(Look.CaliperLever, Seen.No), new(Look.CaliperMotor, Seen.Yes), new(Look.PlateCable, Seen.No), new(Look.PlateMotor, Seen.No)]);
         Job("GNT 164", "Oona", 3, 98_730, "Pulls left, left wheel hot", JobScope.Pads, 3.2, new(10.6, 12.2, 9.42, 10.9), new(12.0, 12.6, 9.5, 8.7))
-            .Look(DemoLooks.Cable).Until("piston-home", Side.Left).StopSign(Side.Left, StopSign.StopsShort, "Both ways tried, cable off, screw open. No movement.").Until("pads-in", Side.Right);
+            .Look(DemoLooks.Cable).Until("piston-home", Side.Left)
+            .Piston(Side.Left, RetractionFacts.None with { Boot = BootState.Free, PressedHarder = true, RoomForFluid = Known.Yes }).Follow(Side.Left, 14, 10.9, 10.9, 10.9, 10.9).StopSign(Side.Left, StopSign.StopsShort, "Both ways tried, cable off, screw open. No movement.").Until("piston-home", Side.Right)
+            .Piston(Side.Right, RetractionFacts.None with { SlotAt = Angle.FromDegrees(18), Boot = BootState.Free }).Follow(Side.Right, 6, 8.7, 7.9, 7.11, 6.3, 5.51, 4.7);
         Job("GNT 207", "Ines", 2, 74_310, "Pads and rotors, third year of salt", JobScope.PadsAndRotors, 2.4, new(12.4, 13.2, 9.94, 13.0), new(12.0, 13.0, 10.06, 13.6))
             .Look(DemoLooks.Motor).Route(ServiceRoute.ScanTool).Until("bracket-torqued", Side.Left).SignOne(new(Length.FromMillimeters(50), Angle.Zero));
         Job("GNT 118", "Tor", 1, 45_900, "Parking brake weak, meals round", JobScope.Shoes, 2.6, new(9.9, 10.3, 9.06, 13.6), new(10.0, 10.5, 9.08, 13.2))

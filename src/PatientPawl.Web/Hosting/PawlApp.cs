@@ -117,6 +117,7 @@ public static class PawlApp
         api.MapVehicles();
         api.MapIdentification();
         api.MapRetraction();
+        Hydraulics.FluidEndpoints.MapFluid(api);
         api.MapShoes();
         api.MapRotors();
         api.MapPads();

@@ -206,6 +206,9 @@ internal static class JobEndpoints
             RunSheets.Corner(state, Side.Left);
             RunSheets.Corner(state, Side.Right);
             JobRecord.Of(state);
+            JobBenches.Retraction(state, Side.Left, null);
+            JobBenches.Retraction(state, Side.Right, null);
+            JobBenches.Fluid(state, null, false);
             BoardCard.Of(file.JobId, state);
         }
         catch (Exception x) when (x is not OutOfMemoryException)

@@ -53,7 +53,7 @@ internal static class SheetCsv
         }
 
         // What a sheet may do without is not given by saying nothing.
-        foreach (var may in new[] { "architecture", "electric", "drum", "fittings" })
+        foreach (var may in new[] { "architecture", "electric", "drum", "fittings", "hydraulics" })
             if (!root.ContainsKey(may)) root[may] = null;
         try
         {

@@ -30,11 +30,11 @@ internal static class WorkshopEndpoints
         api.MapGet("/sources", () => TypedResults.Ok(new SourcesView(Sources.All, [.. Interlocks.All.Select(i => new InterlockText(i.Number, i.Name, i.Message, i.Why, i.Remedy))])));
         api.MapGet("/workshop/house-rules", (Library library) => TypedResults.Ok(View(library.HouseRules)));
         // What a change would do, before it is made.
-        api.MapPost("/workshop/house-rules/preview", (HouseRules rules) => TypedResults.Ok(View(rules)));
+        api.MapPost("/workshop/house-rules/preview", (HouseRules rules) => TypedResults.Ok(View(rules.Checked())));
         api.MapPut("/workshop/house-rules", (HouseRules rules, HttpContext http, Library library) =>
         {
             http.RequireLead();
-            library.SetHouseRules(rules);
+            library.SetHouseRules(rules.Checked());
             return TypedResults.Ok(View(rules));
         }).RequireAuthorization();
         api.MapGet("/workshop/wrenches", (Library library) => TypedResults.Ok(library.Wrenches()));

@@ -740,6 +740,279 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/retraction-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LogRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LogAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/alignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlignmentRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlignmentSeen"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/creep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CreepRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CreepAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/boot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BootRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BootAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/fluid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FluidRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FluidBenchSeen"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/bleeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BleedRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BleedSeen"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/leaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LeakInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LeakAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/shoes": {
         parameters: {
             query?: never;
@@ -1217,6 +1490,291 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/retraction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    side: string;
+                    turnsNow?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobRetractionView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/retraction/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NotePoint"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/retraction/points/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StrikePoint"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/retraction/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookAtRetraction"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fluid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    strokes?: number;
+                    firm?: boolean;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobFluidView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fluid/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookAtFluid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fluid/draws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DrawAtScrew"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2543,11 +3101,75 @@ export interface components {
             canBeMarked: boolean;
         };
         /**
+         * @description How a slotted piston comes to stand right.
+         * @enum {unknown}
+         */
+        AlignAct: "aligned" | "onward" | "home-then-onward" | "stop-short" | "back-off" | "no-way";
+        /** @description How the piston is lined up. */
+        AlignmentAnswer: {
+            /** @description The slots' spacing, 360 / n. */
+            pitchDeg: components["schemas"]["Angle"];
+            /** @description From here onward to the next aligned place, 0 up to the spacing. */
+            onwardDeg: components["schemas"]["Angle"];
+            /** @description From here back to the last one; 0 when it stands right. */
+            backOffDeg: components["schemas"]["Angle"];
+            backOffComesOutMm: null | components["schemas"]["Length"];
+            /** @description What to do. */
+            act: components["schemas"]["AlignAct"];
+            /** @description How far to turn from here, in the retracting direction; below 0 is back. */
+            turnDeg: components["schemas"]["Angle"];
+            shortOfHomeMm: null | components["schemas"]["Length"];
+            /** @description False when ending there leaves less travel than the new parts need. */
+            leavesRoom: boolean;
+            /** @description What to do, in words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What a slotted piston is lined up from. Angles facing the piston, clockwise positive, 0 where the caliper's window has its middle. */
+        AlignmentInput: {
+            /**
+             * Format: int32
+             * @description Slots that repeat every 360 / n degrees, 1 to 12.
+             */
+            slots: number;
+            /** @description Where a slot stands now, -360 to 720 degrees. */
+            presentDeg: components["schemas"]["Angle"];
+            /** @description Where one must end: the pad pin's axis, -360 to 720 degrees. */
+            wantedDeg: components["schemas"]["Angle"];
+            /** @description The retracting direction. */
+            direction: components["schemas"]["TurnDirection"];
+            /** @description What the sheet says of turning it on once it is home. */
+            turnsFreelyAtHome: components["schemas"]["Known"];
+            /**
+             * Format: double
+             * @description Turns still to make to home, 0 to 100; null when not known.
+             */
+            turnsHome: null | number;
+            leadMm: null | components["schemas"]["Length"];
+            needMm: null | components["schemas"]["Length"];
+            /** @description True when it is home already and resists. */
+            bottomed: boolean;
+            /** @description The house rule. */
+            rule: components["schemas"]["AlignmentRule"];
+            /** @description Most back-off under the second school, 1 to 360 degrees; null uses the flagged default of 90. */
+            backOffLimitDeg?: null | number;
+        };
+        AlignmentRequest: {
+            slot: components["schemas"]["AlignmentInput"];
+            side: components["schemas"]["Side"];
+            place: components["schemas"]["CaliperPlace"];
+        };
+        /**
          * @description Piston alignment.
          * @default onward-only
          * @enum {unknown}
          */
         AlignmentRule: "onward-only" | "back-off-allowed";
+        AlignmentSeen: {
+            alignment: components["schemas"]["AlignmentAnswer"];
+            view: components["schemas"]["CaliperView"];
+        };
         Angle: number;
         Appended: {
             /** Format: uuid */
@@ -2607,13 +3229,109 @@ export interface components {
          * @description A bench.
          * @enum {unknown}
          */
-        BenchKind: "shoes" | "rotor" | "pads";
+        BenchKind: "shoes" | "rotor" | "pads" | "fluid";
+        /** @description Where the bleeding stands. */
+        BleedAnswer: {
+            /** @description How the method goes, in order. */
+            steps: string[];
+            /** @description Fluid drawn in all. */
+            drawnMl: components["schemas"]["Volume"];
+            /**
+             * Format: double
+             * @description Level now.
+             */
+            levelPercent: number;
+            /**
+             * Format: int32
+             * @description Whole draws left before the level reaches MIN; 0 means fill first.
+             */
+            drawsBeforeFilling: number;
+            /**
+             * Format: int32
+             * @description Clear draws in a row, without bubbles or change of colour.
+             */
+            clearInARow: number;
+            /** @description True when the reservoir went under MIN by the figures: it may have drawn air. */
+            ranDry: boolean;
+            /** @description True when the stop test is met. */
+            done: boolean;
+            /** @description What to do now. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description Whether it is bled, and where. */
+        BleedDecision: {
+            /** @description What. */
+            scope: components["schemas"]["BleedScope"];
+            corner: null | components["schemas"]["Side"];
+            /** @description In words, with order and washers. */
+            says: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description One draw at a bleed screw. */
+        BleedDraw: {
+            /**
+             * Format: uuid
+             * @description Made where it was taken.
+             */
+            id: string;
+            /** @description Fluid drawn, 0.5 to 500 mL. */
+            volumeMl: components["schemas"]["Volume"];
+            /** @description True when bubbles came. */
+            bubbles: boolean;
+            /** @description True when its colour differed from the draw before. */
+            colourChanged: boolean;
+            /** @description True when it was clear. */
+            clear: boolean;
+            /**
+             * @description True when the reservoir was filled to MAX after it.
+             * @default false
+             */
+            filled: boolean;
+        };
+        /** @description What the bleeding is followed with. */
+        BleedInput: {
+            /** @description The method. */
+            method: components["schemas"]["BleedMethod"];
+            /** @description Draws in order, at most 200. */
+            draws: components["schemas"]["BleedDraw"][];
+            /** @description Band and headspace. */
+            reservoir: components["schemas"]["ReservoirSpec"];
+            /**
+             * Format: double
+             * @description Level at the first draw, 0 to 150 %.
+             */
+            levelPercent: number;
+            drawVolumeMl: null | components["schemas"]["Volume"];
+        };
+        /**
+         * @description A way of bleeding.
+         * @enum {unknown}
+         */
+        BleedMethod: "two-person" | "vacuum" | "gravity" | "pressure" | "tube-in-fluid";
+        BleedRequest: {
+            openings: components["schemas"]["Opening"][];
+            order: null | string;
+            rule: components["schemas"]["BleedRule"];
+            bleed: null | components["schemas"]["BleedInput"];
+        };
         /**
          * @description Bleeding after pads only.
          * @default when-opened
          * @enum {unknown}
          */
         BleedRule: "when-opened" | "always";
+        /**
+         * @description What has to be bled.
+         * @enum {unknown}
+         */
+        BleedScope: "nothing" | "one-corner" | "all" | "short";
+        BleedSeen: {
+            decision: components["schemas"]["BleedDecision"];
+            bleed: null | components["schemas"]["BleedAnswer"];
+        };
         /** @description One car on the board. */
         BoardCard: {
             /**
@@ -2685,6 +3403,26 @@ export interface components {
          * @enum {unknown}
          */
         BoardStatus: "not-started" | "in-hand" | "waits" | "finished";
+        /** @description What a boot's state means. */
+        BootAnswer: {
+            /** @description The state. */
+            state: components["schemas"]["BootState"];
+            /** @description Its name. */
+            name: string;
+            /** @description What to do. */
+            do: string;
+            /** @description True when nothing more is turned or pressed until it is settled. */
+            stop: boolean;
+            /** @description True when the caliper is condemned. */
+            condemns: boolean;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        BootRequest: {
+            state: components["schemas"]["BootState"];
+            resealAllowed: components["schemas"]["Known"];
+            rule: components["schemas"]["BootRule"];
+        };
         /**
          * @description Boot lip.
          * @default greased
@@ -2692,10 +3430,26 @@ export interface components {
          */
         BootRule: "greased" | "dry";
         /**
+         * @description How the piston's boot is found.
+         * @enum {unknown}
+         */
+        BootState: "free" | "wound" | "torn" | "wet" | "bulged";
+        /**
          * @description Where the caliper sits.
          * @enum {unknown}
          */
         CaliperPlace: "behind-axle" | "ahead-of-axle";
+        /** @description How a caliper is seen by someone facing its piston, standing beside the car. */
+        CaliperView: {
+            /** @description Where the middle of its window points, away from the hub, clockwise from upright. */
+            awayDeg: components["schemas"]["Angle"];
+            /** @description Which way the wheel turns when driving forward, seen from there. */
+            wheelTurns: components["schemas"]["TurnDirection"];
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /**
          * @description Reservoir cap.
          * @default stays-on
@@ -2746,6 +3500,13 @@ export interface components {
          * @enum {unknown}
          */
         CheckAnswer: "not-made" | "confirms" | "rules-out";
+        /**
+         * @description What can have opened the hydraulics.
+         * @enum {unknown}
+         */
+        CircuitOpening: "hose-off" | "caliper-renewed" | "bleed-screw-opened" | "pedal-with-piston-out" | "reservoir-dry" | "fluid-shown";
+        /** @enum {unknown} */
+        CircuitSplit: "diagonal" | "by-axle" | null;
         /** @description Shoe clearance judged, and the clicks to the target. */
         ClearanceVerdict: {
             /** @description Diametral clearance now: smallest drum diameter minus the largest over the shoes. */
@@ -2799,6 +3560,25 @@ export interface components {
          * @enum {unknown}
          */
         ClipsRule: "film" | "bare-metal";
+        /** @description A corner on the fluid bench. */
+        CornerBled: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description Where its bleeding stands. */
+            bled: components["schemas"]["BleedAnswer"];
+        };
+        /** @description The fluid's side of one corner. */
+        CornerFluid: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description Bores of its pistons, 10 to 100 mm each. */
+            boresMm: number[];
+            /** @description How far they go back, 0 to 100 mm. */
+            travelMm: components["schemas"]["Length"];
+            /** @description What the new parts need, -100 to 100 mm, margin included. */
+            needMm: components["schemas"]["Length"];
+            marginMm: null | components["schemas"]["Length"];
+        };
         /** @description A corner as its bench shows it. */
         CornerView: {
             /** @description The corner. */
@@ -2834,12 +3614,38 @@ export interface components {
              */
             stopEventId: null | string;
             room: null | components["schemas"]["RoomResult"];
+            log: null | components["schemas"]["LogAnswer"];
         };
         /**
          * @description Cracks in a rotor.
          * @enum {unknown}
          */
         Cracks: "not-looked" | "none" | "crazing" | "to-edge-or-hat";
+        /** @description What the creep watch says. */
+        CreepAnswer: {
+            /** @description Every piston. */
+            pistons: components["schemas"]["PistonMove"][];
+            /**
+             * Format: int32
+             * @description The number of the pair to push next; null when all are home or the work stops.
+             */
+            nextPair: null | number;
+            /** @description Pistons to hold meanwhile. */
+            hold: components["schemas"]["OpposedPiston"][];
+            /** @description True when nothing more is pushed until it is settled. */
+            stop: boolean;
+            /** @description True when every piston is home. */
+            allHome: boolean;
+            /** @description What to do. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        CreepRequest: {
+            pistons: components["schemas"]["OpposedPiston"][];
+            homeProtrusionMm: components["schemas"]["Length"];
+            protrusionLimitMm: null | components["schemas"]["Length"];
+        };
         /** @description A crowfoot or offset spanner on the square drive. */
         Crowfoot: {
             /** @description Drive to bolt centre, 0 to 500 mm. */
@@ -2889,6 +3695,14 @@ export interface components {
             at: string;
             /** @description False when it can be lifted here. */
             liftedOnOwnBench: boolean;
+        };
+        DrawAtScrew: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            draw: components["schemas"]["BleedDraw"];
         };
         /**
          * @description Where along the drum's depth a diameter was taken.
@@ -3045,6 +3859,91 @@ export interface components {
          * @enum {unknown}
          */
         Fitting: "wear-sensor" | "rattle-spring" | "hose-bracket" | "pin-caps" | "hat-plug";
+        /** @description What fluid may go in, and what the fluid in it can still take. */
+        FluidAnswer: {
+            mix: null | components["schemas"]["MixVerdict"];
+            countsAs: null | components["schemas"]["FluidGrade"];
+            /**
+             * Format: double
+             * @description Least boiling point of fresh fluid, degrees C; null where the standard gives none.
+             */
+            dryCelsius: null | number;
+            /**
+             * Format: double
+             * @description Least boiling point of fluid that has taken up water, degrees C; null where the standard gives none.
+             */
+            wetCelsius: null | number;
+            water: null | components["schemas"]["WaterVerdict"];
+            /**
+             * Format: double
+             * @description Least boiling point less the hottest, degrees: wet once there is any water; null when not known.
+             */
+            marginCelsius: null | number;
+            /** @description In words. */
+            says: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description The fluid bench of a job. */
+        FluidBenchAnswer: {
+            reservoir: null | components["schemas"]["ReservoirAnswer"];
+            fluid: null | components["schemas"]["FluidAnswer"];
+            strokes: null | components["schemas"]["StrokesAnswer"];
+            /** @description Whether it is bled. */
+            decision: components["schemas"]["BleedDecision"];
+            /** @description Each corner's bleeding. */
+            corners: components["schemas"]["CornerBled"][];
+            /** @description What is still wanted. */
+            lacks: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        FluidBenchSeen: {
+            reservoir: null | components["schemas"]["ReservoirAnswer"];
+            fluid: null | components["schemas"]["FluidAnswer"];
+            strokes: null | components["schemas"]["StrokesAnswer"];
+        };
+        /** @description What is known of a car's fluid beside its level. */
+        FluidFacts: {
+            cap: null | components["schemas"]["FluidGrade"];
+            sides: null | components["schemas"]["ReservoirSides"];
+            bottle: null | components["schemas"]["FluidGrade"];
+            /**
+             * Format: double
+             * @description Water by test pen, 0 to 10 %.
+             */
+            waterPercent: null | number;
+            /**
+             * Format: double
+             * @description The hottest the fluid gets, 20 to 300 degrees C.
+             */
+            hottestCelsius: null | number;
+            /** @description How it is bled. */
+            method: components["schemas"]["BleedMethod"];
+        };
+        /** @enum {unknown} */
+        FluidGrade: "dot3" | "dot4" | "class6" | "dot51" | "dot5" | "mineral-oil" | null;
+        /** @description What is known of the fluid. */
+        FluidInput: {
+            /** @description What the reservoir's cap or the sheet says. */
+            cap: components["schemas"]["FluidGrade"];
+            bottle: null | components["schemas"]["FluidGrade"];
+            /**
+             * Format: double
+             * @description Water by test pen, 0 to 10 %; null when it was not tested.
+             */
+            waterPercent: null | number;
+            /**
+             * Format: double
+             * @description The hottest the fluid gets, 20 to 300 degrees C; null when not known.
+             */
+            hottestCelsius: null | number;
+        };
+        FluidRequest: {
+            reservoir: null | components["schemas"]["ReservoirInput"];
+            fluid: null | components["schemas"]["FluidInput"];
+            strokes: null | components["schemas"]["StrokesInput"];
+        };
         /**
          * @description Making room for fluid.
          * @default draw-off
@@ -3239,13 +4138,15 @@ export interface components {
             signOff?: components["schemas"]["SignOffRule"];
             /** @description Retorque wheels. */
             retorque?: components["schemas"]["RetorqueRule"];
+            /** @description Most back-off where piston alignment allows one, 1 to 360 degrees; null uses the flagged default of 90. */
+            backOffLimitDeg?: null | number;
         };
         HouseRulesView: {
             rules: components["schemas"]["HouseRules"];
             cards: components["schemas"]["HouseRuleInForce"][];
             samplePlan: string[];
         };
-        /** @description What "how far" is computed from, single-piston or twin-piston sliding caliper. */
+        /** @description What "how far" is computed from: a sliding caliper, or an opposed one side by side. */
         HowFarInput: {
             /** @description What was in. */
             old: components["schemas"]["Thicknesses"];
@@ -3262,6 +4163,14 @@ export interface components {
              */
             pistonsPerCaliper: number;
             marginMm: null | components["schemas"]["Length"];
+            /** @description Backing plate with shims, 1 to 20 mm; wanted only where linings are given. */
+            backingMm?: null | number;
+            /** @description Opposed pistons: how far the outer ones stand proud, 0 to 100 mm; null when not measured. */
+            protrusionOuterMm?: null | number;
+            /** @description The furthest the maker lets a piston stand proud, 1 to 100 mm; null when the sheet does not say. */
+            protrusionLimitMm?: null | number;
+            /** @description Bores that differ, one by one: those of the caliper, or of one side of an opposed one. Null when all are alike. */
+            diametersMm?: null | number[];
         };
         /** @description Hub and rotor told apart. */
         HubAndRotorVerdict: {
@@ -3283,6 +4192,15 @@ export interface components {
             notes: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What the maker says of fluid and master cylinder. */
+        HydraulicSpec: {
+            fluid: null | components["schemas"]["FluidGrade"];
+            masterDiameterMm: null | components["schemas"]["Length"];
+            masterStrokeMm: null | components["schemas"]["Length"];
+            split: null | components["schemas"]["CircuitSplit"];
+            /** @description Order of bleeding when all four are bled, as the maker writes it; null when the sheet is silent. */
+            bleedOrder: null | string;
         };
         /** @description What the observations leave standing at one corner. */
         Identified: {
@@ -3391,6 +4309,14 @@ export interface components {
             content: components["schemas"]["JsonElement"];
             hash: string;
         };
+        JobFluidView: {
+            bench: components["schemas"]["FluidBenchAnswer"];
+            facts: components["schemas"]["FluidFacts"];
+            left: components["schemas"]["BleedDraw"][];
+            right: components["schemas"]["BleedDraw"][];
+            /** Format: double */
+            levelPercent: null | number;
+        };
         /** @description The job was opened. Sheet and house rules are copied in, so that the job stands by itself. */
         JobOpened: {
             /**
@@ -3451,6 +4377,13 @@ export interface components {
             /** @description What is still open. */
             openPoints: string[];
         };
+        JobRetractionView: {
+            bench: components["schemas"]["RetractionBenchAnswer"];
+            lines: components["schemas"]["LogLine"][];
+            facts: components["schemas"]["RetractionFacts"];
+            piston: components["schemas"]["PistonSpec"];
+            boots: components["schemas"]["BootAnswer"][];
+        };
         /**
          * @description What the job renews. Calipers are named beside it, side by side: any of these can have new calipers with it.
          * @enum {unknown}
@@ -3475,6 +4408,7 @@ export interface components {
         JsonElement: unknown;
         /**
          * @description An answer the maker's data may not give.
+         * @default not-known
          * @enum {unknown}
          */
         Known: "not-known" | "yes" | "no";
@@ -3488,6 +4422,36 @@ export interface components {
             tools: string[];
             /** @description Parts and consumables. */
             parts: string[];
+        };
+        /** @description What the leak check says. */
+        LeakAnswer: {
+            /** @description True when it holds and is dry. */
+            passed: boolean;
+            /**
+             * Format: int32
+             * @description Seconds still to hold.
+             */
+            secondsLeft: number;
+            /** @description What to do. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What was seen at a leak check. */
+        LeakInput: {
+            /**
+             * Format: int32
+             * @description How long the pedal was held hard, 0 to 600 s.
+             */
+            heldSeconds: number;
+            /** @description True when it sank. */
+            sank: boolean;
+            /** @description Bleed screw dry after washing down and waiting. */
+            screwDry: components["schemas"]["Known"];
+            /** @description Banjo dry; not known where none was undone. */
+            banjoDry: components["schemas"]["Known"];
+            /** @description Pipes and hoses looked at before the pedal was pressed hard. */
+            pipes: components["schemas"]["Known"];
         };
         /** @description The job was left overnight at a safe stopping point. */
         LeftOvernight: {
@@ -3557,17 +4521,167 @@ export interface components {
          * @enum {unknown}
          */
         LockerRule: "where-called-for" | "always";
+        /** @description What the log says now. */
+        LogAnswer: {
+            fit: null | components["schemas"]["LogFit"];
+            /**
+             * Format: int32
+             * @description The present stage; 1 before the first line.
+             */
+            stage: number;
+            /**
+             * Format: double
+             * @description Turns or strokes still to make, never below 0; null while nothing says so.
+             */
+            turnsToGo: null | number;
+            /**
+             * Format: double
+             * @description Its standard error; null when it comes from the sheet's lead.
+             */
+            turnsToGoError: null | number;
+            /**
+             * Format: double
+             * @description Where the count will stand then.
+             */
+            turnsAtTarget: null | number;
+            /** @description True when the sheet's lead gave it, for want of two lines. */
+            fromSheet: boolean;
+            targetMm: null | components["schemas"]["Length"];
+            protrusionMm: null | components["schemas"]["Length"];
+            travelToGoMm: null | components["schemas"]["Length"];
+            fluidToComeMl: null | components["schemas"]["Volume"];
+            meanEffortNm: null | components["schemas"]["Torque"];
+            /** @description What is found, the gravest first. */
+            findings: components["schemas"]["LogFinding"][];
+            /** @description True when it condemns the caliper. */
+            stuck: boolean;
+            /** @description True when it is home. */
+            home: boolean;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A finding with what to do. */
+        LogFinding: {
+            /** @description Which. */
+            kind: components["schemas"]["LogFindingKind"];
+            /** @description Its name. */
+            name: string;
+            /** @description What was seen, with its figures. */
+            says: string;
+            /** @description What to do now. */
+            do: string;
+            /** @description True when nothing more is turned or pressed until it is settled. */
+            stop: boolean;
+        };
+        /**
+         * @description What the log finds.
+         * @enum {unknown}
+         */
+        LogFindingKind: "coming-out" | "spinning-free" | "stopped-short" | "springs-back" | "harder-than-other" | "home" | "nearly-home" | "stuck";
+        /** @description The line through the present stage. */
+        LogFit: {
+            /** @description Travel a turn, or a stroke: the slope turned round. Below 0 when it comes out. */
+            leadMm: components["schemas"]["Length"];
+            /** @description Its standard error; two lines give root 2 of the gauge's doubt over the turns between. */
+            leadErrorMm: components["schemas"]["Length"];
+            /** @description Where the line stands at 0 turns. */
+            atZeroMm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description How many lines it goes through.
+             */
+            readings: number;
+        };
+        LogLine: {
+            point: components["schemas"]["LogPoint"];
+            gauge: string;
+            struckBecause: null | string;
+        };
+        /** @description One line of the log: how far it was turned or pressed, and how far the piston stood proud then. */
+        LogPoint: {
+            /**
+             * Format: uuid
+             * @description Made where it was taken, so that it can be struck out.
+             */
+            id: string;
+            /**
+             * Format: double
+             * @description Turns made so far, 0 to 200; strokes of the press where the piston is pushed.
+             */
+            turns: number;
+            /** @description How far the piston stood proud, 0 to 100 mm. */
+            protrusionMm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description 1 to 9: a change of direction begins the next one.
+             * @default 1
+             */
+            stage: number;
+            /**
+             * @description True when the tool had let go.
+             * @default false
+             */
+            released: boolean;
+            /** @description Torque at the tool, 0 to 200 N m; null when it was not felt for. */
+            effortNm?: null | number;
+        };
+        LogRequest: {
+            points: components["schemas"]["LogPoint"][];
+            turned: boolean;
+            homeProtrusionMm: null | components["schemas"]["Length"];
+            leadMm: null | components["schemas"]["Length"];
+            travelMm: null | components["schemas"]["Length"];
+            boresMm: number[];
+            instrumentId: string;
+            twoStage: boolean;
+            otherWayAllowed: boolean;
+            checks: components["schemas"]["StuckChecks"];
+            otherEffortNm: null | components["schemas"]["Torque"];
+            /** Format: double */
+            turnsNow: null | number;
+        };
+        /** @description Left and right compared as they go home. */
+        LogSides: {
+            leadDifferenceMm: null | components["schemas"]["Length"];
+            /** @description True when they lie within two standard errors of each other. */
+            leadsAlike: boolean;
+            /**
+             * Format: double
+             * @description The harder over the easier; null while one of them was not felt for.
+             */
+            effortRatio: null | number;
+            harder: null | components["schemas"]["Side"];
+            /** @description In words. */
+            says: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /**
          * @description A thing that can be looked at on a corner.
          * @enum {unknown}
          */
         Look: "cabin-control" | "brake-by-wire" | "puller-box" | "caliper-lever" | "caliper-motor" | "plate-cable" | "plate-motor" | "second-caliper" | "hat-hole" | "brake-hose" | "opposed-pistons" | "rear-hex-plug" | "piston-face" | "pad-pin" | "pad-spring-clip" | "push-moves";
+        LookAtFluid: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            facts: components["schemas"]["FluidFacts"];
+        };
         LookAtPads: {
             /** Format: uuid */
             eventId: string;
             /** Format: date-time */
             occurredAt: string;
             facts: components["schemas"]["PadFacts"];
+        };
+        LookAtRetraction: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["RetractionFacts"];
         };
         LookAtRotor: {
             /** Format: uuid */
@@ -3668,6 +4782,8 @@ export interface components {
             /** @description What the instrument must get at. */
             use: components["schemas"]["InstrumentUse"];
         };
+        /** @enum {unknown} */
+        MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never" | null;
         NewTechnicianRequest: {
             name: string;
             pin: string;
@@ -3736,6 +4852,15 @@ export interface components {
             occurredAt: string;
             text: string;
         };
+        NotePoint: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            point: components["schemas"]["LogPoint"];
+            instrumentId: string;
+        };
         NoteStarWheel: {
             /** Format: uuid */
             eventId: string;
@@ -3771,6 +4896,37 @@ export interface components {
             complaint: string;
             scope: components["schemas"]["JobScope"];
             newCalipers?: null | components["schemas"]["Side"][];
+        };
+        /** @description Something that opened the hydraulics, and where. */
+        Opening: {
+            /** @description What happened. */
+            what: components["schemas"]["CircuitOpening"];
+            side: null | components["schemas"]["Side"];
+        };
+        /** @description One piston of an opposed caliper, before the push and after it. */
+        OpposedPiston: {
+            /** @description Inner or outer. */
+            bank: components["schemas"]["PistonBank"];
+            /**
+             * Format: int32
+             * @description Which of them, from 1 at the leading end; opposite pistons share their number.
+             */
+            number: number;
+            /** @description How far it stood proud, 0 to 100 mm. */
+            beforeMm: components["schemas"]["Length"];
+            /** @description How far it stands proud, 0 to 100 mm. */
+            nowMm: components["schemas"]["Length"];
+        };
+        /** @description How far opposed pistons go back: each side by itself, and both together. */
+        OpposedTravel: {
+            /** @description The inner side. */
+            inner: components["schemas"]["TravelResult"];
+            /** @description The outer side. */
+            outer: components["schemas"]["TravelResult"];
+            /** @description Both: the longer way, the shorter room, and the fluid of all pistons. */
+            whole: components["schemas"]["TravelResult"];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
         };
         OutOfOrderCommand: {
             /** Format: uuid */
@@ -3948,6 +5104,24 @@ export interface components {
          * @enum {unknown}
          */
         PilotRule: "smear" | "nothing";
+        /**
+         * @description Which side of the rotor a piston of an opposed caliper sits on.
+         * @enum {unknown}
+         */
+        PistonBank: "inner" | "outer";
+        /** @description One piston as it is judged. */
+        PistonMove: {
+            /** @description The piston. */
+            piston: components["schemas"]["OpposedPiston"];
+            /** @description How far it moved; above 0 is inward. */
+            movedMm: components["schemas"]["Length"];
+            /** @description True when it came out by more than 0.2 mm. */
+            crept: boolean;
+            /** @description True when it is within 0.3 mm of home. */
+            home: boolean;
+            /** @description True when it stands further out than its limit. */
+            leaving: boolean;
+        };
         /** @description The caliper piston. Lengths 0 to 200 mm; null means the sheet does not say. */
         PistonSpec: {
             /** @description Bore, 10 to 100 mm. */
@@ -3968,6 +5142,17 @@ export interface components {
              * @description Slots in the face that repeat every 360/n degrees; 0 for a plain cup.
              */
             slots: number;
+            /** @description Whether it may be turned on once it is home. */
+            turnsFreelyAtHome?: components["schemas"]["Known"];
+            /**
+             * @description True when the other direction may be tried on one that spins free.
+             * @default false
+             */
+            otherWayAllowed: boolean;
+            /** @description The furthest a piston may stand proud, 1 to 100 mm. */
+            protrusionLimitMm?: null | number;
+            /** @description Whether a leaking or torn caliper may be resealed. */
+            resealAllowed?: components["schemas"]["Known"];
         };
         /** @description How the pads go in. */
         PlacementVerdict: {
@@ -4177,10 +5362,70 @@ export interface components {
             /** @description False when the lead had to accept it. */
             verified: boolean;
         };
+        /** @description The reservoir through the job: now, with the pistons home, and with the pedal up. */
+        ReservoirAnswer: {
+            /** @description Band and headspace used. */
+            spec: components["schemas"]["ReservoirSpec"];
+            /** @description Fluid that comes back. */
+            backMl: components["schemas"]["Volume"];
+            /** @description Whether it fits, and what to draw off. */
+            room: components["schemas"]["RoomResult"];
+            /**
+             * Format: double
+             * @description Level once the excess is drawn off.
+             */
+            levelDrawn: number;
+            /**
+             * Format: double
+             * @description Level with the pistons home.
+             */
+            levelHome: number;
+            /**
+             * Format: double
+             * @description Level once the pedal has brought them up to the new parts.
+             */
+            levelFinal: number;
+            /** @description What is wanted to MAX at the end; 0 when it stands there or over. */
+            topUpMl: components["schemas"]["Volume"];
+            /** @description True when topping up to MAX now would run over the brim. */
+            neverFillNow: boolean;
+            /** @description What to do and why, in order. */
+            says: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What the fluid bench works with. */
+        ReservoirInput: {
+            reservoir: null | components["schemas"]["ReservoirSpec"];
+            sides: null | components["schemas"]["ReservoirSides"];
+            /**
+             * Format: double
+             * @description Level now, per cent of MIN to MAX, 0 to 150.
+             */
+            levelPercent: number;
+            /** @description Corners whose pistons still go back. */
+            corners: components["schemas"]["CornerFluid"][];
+            /** @description The house rule for making room. */
+            room: components["schemas"]["FluidRoomRule"];
+            /** @description Corners whose pistons are back and whose gap the pedal still has to take up. */
+            alreadyBack?: null | components["schemas"]["CornerFluid"][];
+        };
         ReservoirNow: {
             spec: components["schemas"]["ReservoirSpec"];
             /** Format: double */
             levelPercent: number;
+        };
+        /** @description A reservoir measured from outside, where no sheet gives its volume. */
+        ReservoirSides: {
+            /** @description Along, 20 to 400 mm. */
+            lengthMm: components["schemas"]["Length"];
+            widthMm: null | components["schemas"]["Length"];
+            /** @description From MIN to MAX, 5 to 200 mm. */
+            minToMaxMm: components["schemas"]["Length"];
+            /** @description From MAX to the brim, 0 to 200 mm. */
+            maxToBrimMm: components["schemas"]["Length"];
+            /** @description Wall thickness, 0 to 10 mm; null uses the flagged default of 2.5 mm. */
+            wallMm?: null | number;
         };
         /** @description The brake fluid reservoir. */
         ReservoirSpec: {
@@ -4199,6 +5444,7 @@ export interface components {
             ruling: components["schemas"]["Ruling"];
             travel: null | components["schemas"]["TravelResult"];
             room: null | components["schemas"]["RoomResult"];
+            opposed: null | components["schemas"]["OpposedTravel"];
         };
         /**
          * @description How far to retract.
@@ -4223,6 +5469,39 @@ export interface components {
             howFar: null | components["schemas"]["HowFarInput"];
             depth: components["schemas"]["RetractDepthRule"];
             reservoir: null | components["schemas"]["ReservoirNow"];
+        };
+        /** @description The retract bench of a corner: its log, its slot, its boot, and the other side beside it. */
+        RetractionBenchAnswer: {
+            /** @description The log. */
+            log: components["schemas"]["LogAnswer"];
+            alignment: null | components["schemas"]["AlignmentAnswer"];
+            direction: null | components["schemas"]["TurnDirection"];
+            slotNowDeg: null | components["schemas"]["Angle"];
+            /** @description How the caliper is seen. */
+            view: components["schemas"]["CaliperView"];
+            boot: null | components["schemas"]["BootAnswer"];
+            sides: null | components["schemas"]["LogSides"];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What is known of a corner's retraction beside its log. */
+        RetractionFacts: {
+            slotAtDeg: null | components["schemas"]["Angle"];
+            /**
+             * Format: double
+             * @description The count at which it stood there, 0 to 200; null is the start.
+             */
+            slotAtTurns: null | number;
+            wantedDeg: null | components["schemas"]["Angle"];
+            /** @description Where the caliper sits. */
+            place: components["schemas"]["CaliperPlace"];
+            boot: null | components["schemas"]["BootState"];
+            /** @description More axial pressure has been tried. */
+            pressedHarder: boolean;
+            /** @description The other direction has been tried where the sheet allows it. */
+            otherWayTried: boolean;
+            /** @description Whether the fluid can leave. */
+            roomForFluid: components["schemas"]["Known"];
         };
         /** @description How far to back off so that the ridge of a worn drum clears the shoes. */
         RidgeVerdict: {
@@ -4414,6 +5693,8 @@ export interface components {
             never: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+            /** @description How it is done, in order, with the care that actuator, seal and second stage want. Empty in a ruling from before it was kept. */
+            procedure?: string[];
         };
         /** @description The run sheet: what is next, what else is allowed, what holds. */
         RunSheet: {
@@ -4763,6 +6044,7 @@ export interface components {
             drum?: null | components["schemas"]["DrumSpec"];
             /** @description Small parts the vehicle has; null when the sheet is silent. */
             fittings?: null | components["schemas"]["Fitting"][];
+            hydraulics?: null | components["schemas"]["HydraulicSpec"];
         };
         SpeckRequest: {
             thicknessMm: components["schemas"]["Length"];
@@ -4912,6 +6194,16 @@ export interface components {
             /** @description A note. */
             note: null | string;
         };
+        StrikePoint: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            /** Format: uuid */
+            pointId: string;
+            reason: string;
+        };
         StrikeReading: {
             /** Format: uuid */
             eventId: string;
@@ -4929,6 +6221,69 @@ export interface components {
             value: string;
             /** @description True when it says "do not". */
             doNot: boolean;
+        };
+        /** @description Strokes until the pedal is firm. */
+        StrokesAnswer: {
+            /** @description The largest gap of one circuit. */
+            gapMl: components["schemas"]["Volume"];
+            /**
+             * Format: int32
+             * @description Strokes expected; null when the pedal is simulated.
+             */
+            expected: null | number;
+            /**
+             * Format: int32
+             * @description Strokes after which a soft pedal means something else, 2 N + 5; null when the pedal is simulated.
+             */
+            advisoryAfter: null | number;
+            /** @description How the count stands. */
+            verdict: components["schemas"]["StrokesVerdict"];
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What the strokes are predicted from. */
+        StrokesInput: {
+            /** @description Master cylinder bore, 10 to 50 mm. */
+            masterDiameterMm: components["schemas"]["Length"];
+            /** @description Full stroke of its piston, per chamber, 5 to 60 mm. */
+            masterStrokeMm: components["schemas"]["Length"];
+            /** @description How the circuits are split. */
+            split: components["schemas"]["CircuitSplit"];
+            /** @description Half strokes or full ones. */
+            rule: components["schemas"]["PumpRule"];
+            /** @description Corners whose pistons went back. */
+            corners: components["schemas"]["CornerFluid"][];
+            /** @description True when the pedal's feel is simulated. */
+            simulated: boolean;
+            /**
+             * Format: int32
+             * @description Strokes made so far, 0 to 500; null before the first.
+             */
+            counted: null | number;
+            /** @description True once the pedal is firm and high. */
+            firm: boolean;
+        };
+        /**
+         * @description How the count stands against the prediction.
+         * @enum {unknown}
+         */
+        StrokesVerdict: "predicted" | "go-on" | "firm" | "firm-late" | "not-firm" | "makers-routine";
+        /** @description What must be right before a piston that does not move counts as stuck. */
+        StuckChecks: {
+            /** @description The method is the one ruled for. */
+            methodRight: components["schemas"]["Known"];
+            /** @description The direction is known to be right: from the sheet, or proved. */
+            directionRight: components["schemas"]["Known"];
+            /** @description Cable slack and lever on its stop, or spindle back. */
+            mechanismRelaxed: components["schemas"]["Known"];
+            /** @description The fluid can leave: room in the reservoir, hose not collapsed or pinched. */
+            roomForFluid: components["schemas"]["Known"];
+            /** @description More axial pressure has been tried. */
+            pressedHarder: boolean;
+            /** @description The other direction has been tried where the sheet allows it. */
+            otherWayTried: boolean;
         };
         /** @description What a position of the rotor on the studs would give. */
         StudPosition: {
@@ -4991,14 +6346,19 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
-        /** @description Thicknesses between the piston and the far side of the caliper. Pads are totals with backing plate and shims. */
+        /** @description Thicknesses between the piston and the far side of the caliper. Pads are totals with backing plate and shims, unless they are said to be linings. */
         Thicknesses: {
-            /** @description Inner pad, 1 to 60 mm. */
+            /** @description Inner pad, 1 to 60 mm; a lining 0 to 40 mm. */
             innerMm: components["schemas"]["Length"];
-            /** @description Outer pad, 1 to 60 mm. */
+            /** @description Outer pad, 1 to 60 mm; a lining 0 to 40 mm. */
             outerMm: components["schemas"]["Length"];
             /** @description Rotor, 2 to 80 mm. */
             rotorMm: components["schemas"]["Length"];
+            /**
+             * @description True when both pads were measured without their backing, as through an inspection hole.
+             * @default false
+             */
+            liningOnly: boolean;
         };
         /** @description What a scan tool answered. */
         ToolAnswer: {
@@ -5327,6 +6687,8 @@ export interface components {
             /** @description What for, in words. */
             for: string;
         };
+        /** @enum {unknown} */
+        WaterVerdict: "good" | "plan-change" | "change" | null;
         /** @description Lining at an odometer reading, since these pads were fitted. */
         WearPoint: {
             /**

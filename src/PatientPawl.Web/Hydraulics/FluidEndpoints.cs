@@ -1,0 +1,49 @@
+using PatientPawl.Core;
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Workshop;
+using PatientPawl.Data;
+using PatientPawl.Web.Jobs;
+
+namespace PatientPawl.Web.Hydraulics;
+
+/// <summary>A fluid bench with no job: whichever of the three is wanted.</summary>
+public sealed record FluidRequest(ReservoirInput? Reservoir, FluidInput? Fluid, StrokesInput? Strokes);
+
+/// <summary>Its answers.</summary>
+public sealed record FluidBenchSeen(ReservoirAnswer? Reservoir, FluidAnswer? Fluid, StrokesAnswer? Strokes);
+
+/// <summary>Whether to bleed, and where the bleeding stands.</summary>
+public sealed record BleedRequest(IReadOnlyList<Opening> Openings, string? Order, BleedRule Rule, BleedInput? Bleed);
+
+/// <summary>The answer.</summary>
+public sealed record BleedSeen(BleedDecision Decision, BleedAnswer? Bleed);
+
+public sealed record LookAtFluid(Guid EventId, DateTimeOffset OccurredAt, FluidFacts Facts) : ICommand;
+public sealed record DrawAtScrew(Guid EventId, DateTimeOffset OccurredAt, Side Side, BleedDraw Draw) : ICommand;
+
+/// <summary>The fluid bench of a job.</summary>
+public sealed record JobFluidView(FluidBenchAnswer Bench, FluidFacts Facts, IReadOnlyList<BleedDraw> Left, IReadOnlyList<BleedDraw> Right, double? LevelPercent);
+
+internal static class FluidEndpoints
+{
+    public static void MapFluid(this RouteGroupBuilder api)
+    {
+        api.MapPost("/bench/fluid", (FluidRequest r) => TypedResults.Ok(new FluidBenchSeen(
+            r.Reservoir is null ? null : FluidBench.Predict(r.Reservoir), r.Fluid is null ? null : BrakeFluid.Judge(r.Fluid), r.Strokes is null ? null : PedalStrokes.Predict(r.Strokes))));
+        api.MapPost("/bench/bleeding", (BleedRequest r) => TypedResults.Ok(new BleedSeen(Bleeding.Decide(r.Openings, r.Order, r.Rule), r.Bleed is null ? null : Bleeding.Follow(r.Bleed))));
+        api.MapPost("/bench/leaks", (LeakInput r) => TypedResults.Ok(LeakCheck.Judge(r)));
+
+        var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
+        jobs.MapGet("/fluid", (Guid id, int? strokes, bool? firm, EventStore events) =>
+        {
+            var state = events.State(id);
+            if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
+            return TypedResults.Ok(new JobFluidView(JobBenches.Fluid(state, strokes, firm == true), state.Fluid, state.Corner(Side.Left).Draws, state.Corner(Side.Right).Draws, state.LevelPercent));
+        });
+        jobs.MapPost("/fluid/looked", (Guid id, LookAtFluid c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtFluid(s, c.Facts))));
+        jobs.MapPost("/fluid/draws", (Guid id, DrawAtScrew c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Draw(s, c.Side, c.Draw))));
+    }
+}
