@@ -22,6 +22,10 @@ const RetractPage = lazy(() =>
 const QuickRetract = lazy(() =>
   import("../features/retraction/QuickRetract").then((m) => ({ default: m.QuickRetract })),
 );
+const QuickFluid = lazy(() =>
+  import("../features/hydraulics/QuickFluid").then((m) => ({ default: m.QuickFluid })),
+);
+const JobFluid = lazy(() => import("../features/hydraulics/JobFluid").then((m) => ({ default: m.JobFluid })));
 const QuickTorque = lazy(() =>
   import("../features/torque/QuickTorque").then((m) => ({ default: m.QuickTorque })),
 );
@@ -70,6 +74,7 @@ export function App() {
             <Route index element={<RunSheetPage />} />
             <Route path="look/:side" element={<LookPage />} />
             <Route path="retract/:side" element={<RetractPage />} />
+            <Route path="fluid" element={<JobFluid />} />
             <Route path="shoes/:side" element={<JobShoes />} />
             <Route path="rotor/:side" element={<JobRotor />} />
             <Route path="pads" element={<JobPads />} />
@@ -78,6 +83,7 @@ export function App() {
             <Route path="record" element={<RecordPage />} />
           </Route>
           <Route path="/bench/retract" element={<QuickRetract />} />
+          <Route path="/bench/fluid" element={<QuickFluid />} />
           <Route path="/bench/torque" element={<QuickTorque />} />
           <Route path="/bench/shoes" element={<QuickShoes />} />
           <Route path="/bench/rotor" element={<QuickRotor />} />

@@ -108,3 +108,14 @@ export function useDraft(
   const clear = useCallback(() => localStorage.removeItem(draftKey(name)), [name]);
   return [draft, set, clear];
 }
+
+/** What is typed on a quick bench, with its figures read as they stand: null while there is none. */
+export function useFigures(name: string) {
+  const [v, set] = useDraft(name);
+  const number = (key: string) => {
+    const text = (v[key] ?? "").trim();
+    const n = Number(text.replace(",", "."));
+    return text === "" || Number.isNaN(n) ? null : n;
+  };
+  return { v, set, number };
+}

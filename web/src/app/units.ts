@@ -5,6 +5,11 @@ export type LengthUnit = "mm" | "inch";
 const listeners = new Set<() => void>();
 const read = (): LengthUnit => (localStorage.getItem("length unit") === "inch" ? "inch" : "mm");
 
+const choose = (next: LengthUnit) => {
+  localStorage.setItem("length unit", next);
+  listeners.forEach((l) => l());
+};
+
 /** The unit lengths are typed and shown in, kept for this technician's browser. The core only ever sees millimetres. */
 export function useLengthUnit(): [LengthUnit, (unit: LengthUnit) => void] {
   const unit = useSyncExternalStore(
@@ -15,13 +20,7 @@ export function useLengthUnit(): [LengthUnit, (unit: LengthUnit) => void] {
     read,
     read,
   );
-  return [
-    unit,
-    (next) => {
-      localStorage.setItem("length unit", next);
-      listeners.forEach((l) => l());
-    },
-  ];
+  return [unit, choose];
 }
 
 /** A typed length in mm; null when nothing was typed, NaN when it is no figure. */

@@ -101,6 +101,9 @@ export function Board() {
             <Link className="btn" to="/bench/retract">
               Retract
             </Link>
+            <Link className="btn" to="/bench/fluid">
+              Fluid
+            </Link>
             <Link className="btn" to="/bench/torque">
               Torque
             </Link>

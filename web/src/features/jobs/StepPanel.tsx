@@ -349,9 +349,9 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
             <Link
               key={b}
               className="btn justify-center"
-              to={`/jobs/${job.id}/${b}${b === "pads" ? "" : `/${bench.step.side ?? "left"}`}`}
+              to={`/jobs/${job.id}/${b}${b === "pads" || b === "fluid" ? "" : `/${bench.step.side ?? "left"}`}`}
             >
-              {{ shoes: "Shoe bench", rotor: "Rotor bench", pads: "Pad bench" }[b]}
+              {{ shoes: "Shoe bench", rotor: "Rotor bench", pads: "Pad bench", fluid: "Fluid bench" }[b]}
             </Link>
           ))}
         </div>

@@ -26,11 +26,6 @@ export function AttachDialog({
   const session = useSession();
   const navigate = useNavigate();
   const signedIn = !!session.data?.me;
-  const board = useQuery({
-    queryKey: ["board"],
-    queryFn: () => take(api.GET("/api/board")),
-    enabled: open && signedIn,
-  });
   const good = source.all.filter((t) => t.struck === null);
   useKeys({ Space: () => good.length > 0 && setOpen(true) });
   const attach = async (jobId: string) => {
@@ -62,32 +57,45 @@ export function AttachDialog({
         {!signedIn && (
           <p className="m-0">Sign in on the bay board first. The readings stay in this browser until then.</p>
         )}
-        {signedIn && !sided && (
-          <div className="mb-3 grid grid-cols-2 gap-2">
-            {(["left", "right"] as const).map((s) => (
-              <button
-                key={s}
-                type="button"
-                className="btn capitalize"
-                aria-pressed={side === s}
-                onClick={() => setSide(s)}
-              >
-                {s} corner
-              </button>
-            ))}
-          </div>
-        )}
-        <div className="flex flex-col gap-2">
-          {board.data
-            ?.filter((b) => b.status !== "finished")
-            .map((b) => (
-              <button key={b.jobId} type="button" className="btn" onClick={() => void attach(b.jobId)}>
-                Bay {b.bay}: {b.vehicle.model}, {b.vehicle.plate}
-              </button>
-            ))}
-        </div>
+        {signedIn && !sided && <CornerChoice side={side} choose={setSide} />}
+        {signedIn && <OpenJobs choose={(jobId) => void attach(jobId)} />}
         <ProblemNote error={error} />
       </Overlay>
     </Dialog.Root>
+  );
+}
+
+/** Which corner it belongs to. */
+export function CornerChoice({ side, choose }: { side: Side; choose: (side: Side) => void }) {
+  return (
+    <div className="mb-3 grid grid-cols-2 gap-2">
+      {(["left", "right"] as const).map((s) => (
+        <button
+          key={s}
+          type="button"
+          className="btn capitalize"
+          aria-pressed={side === s}
+          onClick={() => choose(s)}
+        >
+          {s} corner
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** The jobs that are not finished, as buttons. */
+export function OpenJobs({ choose }: { choose: (jobId: string) => void }) {
+  const board = useQuery({ queryKey: ["board"], queryFn: () => take(api.GET("/api/board")) });
+  return (
+    <div className="flex flex-col gap-2">
+      {board.data
+        ?.filter((b) => b.status !== "finished")
+        .map((b) => (
+          <button key={b.jobId} type="button" className="btn" onClick={() => choose(b.jobId)}>
+            Bay {b.bay}: {b.vehicle.model}, {b.vehicle.plate}
+          </button>
+        ))}
+    </div>
   );
 }

@@ -5,6 +5,7 @@ import type { JobView, Schemas, Side } from "../../app/api";
 import { useKeys } from "../../app/hooks";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
+import { TabList } from "../../ui/TabList";
 import { jobTitle } from "../jobs/JobFrame";
 import { InstrumentSelect } from "./fields";
 import { GaugePanel } from "./GaugePanel";
@@ -96,17 +97,7 @@ export function BenchPage({
             )}
           </div>
           <div className="flex gap-2">
-            <Tabs.List className="grid flex-1 auto-cols-fr grid-flow-col gap-1" aria-label={title}>
-              {tabs.map((t) => (
-                <Tabs.Trigger
-                  key={t.id}
-                  value={t.id}
-                  className="btn justify-center !px-2 data-[state=active]:!border-ink data-[state=active]:!bg-ink data-[state=active]:!text-plate"
-                >
-                  {t.name}
-                </Tabs.Trigger>
-              ))}
-            </Tabs.List>
+            <TabList label={title} tabs={tabs.map((t) => [t.id, t.name] as const)} />
             {job && other && (
               <Link className="btn" to={other}>
                 {side === "left" ? "Right" : "Left"} corner

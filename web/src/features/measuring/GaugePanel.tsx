@@ -31,7 +31,13 @@ function enter(digits: string) {
 }
 
 /** The stand-in gauge: choose what it will read and how much it scatters, and press its data button. */
-export function GaugePanel({ bench, measurand }: { bench: Bench; measurand: Schemas["Measurand"] }) {
+export function GaugePanel({
+  bench,
+  measurand,
+}: {
+  bench: Pick<Bench, "instrument" | "unit" | "setUnit">;
+  measurand: Schemas["Measurand"];
+}) {
   const [open, setOpen] = useState(false);
   const [v, set] = useDraft("stand-in gauge");
   const [error, setError] = useState<unknown>(null);

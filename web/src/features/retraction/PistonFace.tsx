@@ -1,11 +1,26 @@
 import type { Schemas } from "../../app/api";
+import { figure } from "../jobs/words";
 
-/** The piston's face with its slots, and the turning arrow as seen facing it; or a straight arrow for a push. Drawn from the ruling. */
-export function PistonFace({ ruling, size = 330 }: { ruling: Schemas["Ruling"]; size?: number }) {
+/**
+ * The piston's face with its slots where they stand, and the turning arrow as seen facing it; or a straight arrow for a push.
+ * Upright is the middle of the caliper's window, away from the hub.
+ */
+export function PistonFace({
+  ruling,
+  size = 330,
+  slotDeg = null,
+  wantedDeg = 0,
+}: {
+  ruling: Pick<Schemas["Ruling"], "direction" | "slots">;
+  size?: number;
+  slotDeg?: number | null;
+  wantedDeg?: number;
+}) {
   const { direction, slots } = ruling;
+  const at = slotDeg ?? 0;
   const clockwise = direction !== "anticlockwise";
   const says = direction
-    ? `Piston face, ${slots || "no"} slots. Turn ${direction}, facing it.`
+    ? `Piston face, ${slots || "no"} slots${slotDeg === null ? "" : `, one at ${figure(slotDeg, 0)} degrees, wanted at ${figure(wantedDeg, 0)}`}. Turn ${direction}, facing it.`
     : "Piston in its bore, pushed straight in.";
   const ink = { stroke: "var(--ink)", strokeWidth: 2 };
   if (!direction)
@@ -59,14 +74,23 @@ export function PistonFace({ ruling, size = 330 }: { ruling: Schemas["Ruling"]; 
           width="28"
           height={slots === 4 ? 98 : 46}
           fill="var(--ink)"
-          transform={`rotate(${(i * 360) / slots} 180 180)`}
+          transform={`rotate(${at + (i * 360) / slots} 180 180)`}
         />
       ))}
-      {slots === 4 && <rect x="166" y="166" width="28" height="28" fill="var(--ink)" />}
-      <path d="M180 22 V338" stroke="var(--measure)" strokeWidth="1.6" strokeDasharray="14 5 3 5" />
-      <text x="186" y="34" fontSize="15" fill="var(--measure)">
-        pad pin axis
-      </text>
+      {slots === 4 && (
+        <rect x="166" y="166" width="28" height="28" fill="var(--ink)" transform={`rotate(${at} 180 180)`} />
+      )}
+      <g transform={`rotate(${wantedDeg} 180 180)`}>
+        <path d="M180 22 V338" stroke="var(--measure)" strokeWidth="1.6" strokeDasharray="14 5 3 5" />
+        {(slots > 0 ? [110, 250] : []).map((y) => (
+          <circle key={y} cx="180" cy={y} r="9" fill="var(--plate)" stroke="var(--measure)" strokeWidth="3" />
+        ))}
+      </g>
+      {slotDeg !== null && slots > 0 && (
+        <g transform={`rotate(${at} 180 180)`}>
+          <path d="M180 66 V26" stroke="var(--measure)" strokeWidth="3" />
+        </g>
+      )}
       <g transform={clockwise ? undefined : "translate(360 0) scale(-1 1)"}>
         <path d={arc(30, 118, 160)} fill="none" stroke="var(--ink)" strokeWidth="11" />
         <path d={arc(210, 298, 160)} fill="none" stroke="var(--ink)" strokeWidth="11" />

@@ -1,48 +1,136 @@
+import { useQuery, keepPreviousData } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
 import { Link, useNavigate, useParams } from "react-router";
-import { useKeys } from "../../app/hooks";
+import { api, take, type JobView, type Schemas, type Side } from "../../app/api";
+import { useCommand, useKeys } from "../../app/hooks";
+import { Overlay } from "../../ui/Overlay";
+import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { StopNote, Verdicts } from "../jobs/StepPanel";
+import { figure, useShortScreen } from "../jobs/words";
+import { FactField } from "../measuring/fields";
+import { CaliperSeen } from "./CaliperSeen";
+import { useTurnCount } from "./count";
+import { CountWindow, LogPanel } from "./LogBench";
 import { PistonFace } from "./PistonFace";
 import { Reservoir } from "./Reservoir";
-import { RetractWindow, StopSigns } from "./RetractSummary";
+import { StopSigns } from "./RetractSummary";
 import { RulingText } from "./RulingText";
-import { PRECONDITION } from "./words";
+import { BOOT, PRECONDITION } from "./words";
 
-/** The ruling for a corner: which way, how far, what to watch, when to stop. */
+type View = Schemas["JobRetractionView"];
+type Facts = Schemas["RetractionFacts"];
+
+/** The ruling for a corner: which way, how far, turn by turn, what to watch, when to stop. */
 export function RetractPage() {
   const job = useThisJob();
   const { side: word } = useParams();
   const corner = word === "right" ? job.right : job.left;
-  const other = corner.side === "left" ? "right" : "left";
+  // Each corner has a count and a log of its own.
+  return <Corner key={`${job.id} ${corner.side}`} job={job} corner={corner} />;
+}
+
+function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+  const side = corner.side;
+  const other: Side = side === "left" ? "right" : "left";
   const navigate = useNavigate();
+  const short = useShortScreen();
+  const { ruling, travel, room } = corner;
+  const known = useQuery({
+    queryKey: ["job", job.id, "retraction", side],
+    queryFn: () =>
+      take(api.GET("/api/jobs/{id}/retraction", { params: { path: { id: job.id }, query: { side } } })),
+  });
+  const made = known.data?.lines.filter((l) => l.struckBecause === null).map((l) => l.point.turns) ?? [];
+  const count = useTurnCount(`${job.id} ${side}`, Math.max(0, ...made));
+  const view = useQuery({
+    queryKey: ["job", job.id, "retraction", side, count.turns],
+    queryFn: () =>
+      take(
+        api.GET("/api/jobs/{id}/retraction", {
+          params: { path: { id: job.id }, query: { side, turnsNow: count.turns } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+  const bench = view.data?.bench;
+  const turned = !!ruling?.direction;
+  const active = !!ruling && !corner.pistonHome && (corner.retractOffered || made.length > 0) && !corner.stop;
+  const note = useCommand<{ point: Schemas["LogPoint"]; instrumentId: string }>(job, (h, body) =>
+    take(
+      api.POST("/api/jobs/{id}/retraction/points", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
+      }),
+    ),
+  );
+  const strike = useCommand<{ pointId: string; reason: string }>(job, (h, body) =>
+    take(
+      api.POST("/api/jobs/{id}/retraction/points/strike", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
+      }),
+    ),
+  );
+  const look = useCommand<Facts>(job, (h, facts) =>
+    take(
+      api.POST("/api/jobs/{id}/retraction/looked", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, facts },
+      }),
+    ),
+  );
+  const stuck = useCommand<string>(job, (h, words) =>
+    take(
+      api.POST("/api/jobs/{id}/findings", {
+        params: { path: { id: job.id } },
+        body: { ...h, kind: "stuck-piston", side, note: words },
+      }),
+    ),
+  );
   useKeys({
-    Space: () => void navigate(`/jobs/${job.id}`),
+    ...(active ? {} : { Space: () => void navigate(`/jobs/${job.id}`) }),
+    r: () => void navigate(`/jobs/${job.id}`),
     o: () => void navigate(`/jobs/${job.id}/retract/${other}`),
   });
-  const { ruling, travel, room } = corner;
   const { title, sub } = jobTitle(job);
+  const noun = turned ? "turn" : "stroke";
   return (
     <Shell
       title={title}
       sub={sub}
-      keys={{ Space: "To the run sheet", O: "The other corner" }}
+      keys={
+        active
+          ? {
+              Space: `Count one ${noun}`,
+              H: "Count a half",
+              P: "Pause, go on",
+              Enter: "Log what a gauge sent",
+              O: "The other corner",
+              R: "Run sheet",
+            }
+          : { Space: "To the run sheet", O: "The other corner" }
+      }
       info={
         <Link to={`/jobs/${job.id}`} className="flex min-h-11 items-center">
           Run sheet
         </Link>
       }
     >
-      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_500px] max-[760px]:block max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_500px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto">
         <div className="max-[760px]:hidden">
           <Spine teeth={job.sheet.spine} stage="retract" />
         </div>
-        <section className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-4 pb-3" aria-label="Drawing">
+        <section
+          className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-4 pb-3 max-[760px]:order-2 max-[760px]:shrink-0 max-[760px]:overflow-visible max-[760px]:pb-28"
+          aria-label="Drawing"
+        >
           <div className="flex items-start justify-between gap-2">
             <div>
-              <h2 className="text-[31px]">Retract bench, {corner.side} corner</h2>
+              <h2 className="text-[31px] max-[1100px]:text-[26px]">Retract bench, {side} corner</h2>
               <p className="m-0 text-ink-2">{ruling ? ruling.because : "Identify the brake first."}</p>
             </div>
             <Link className="btn flex-shrink-0" to={`/jobs/${job.id}/retract/${other}`}>
@@ -51,51 +139,137 @@ export function RetractPage() {
           </div>
           {ruling && (
             <div className="flex flex-wrap items-center justify-center gap-4">
-              <PistonFace ruling={ruling} size={room ? 288 : 330} />
+              <PistonFace
+                ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
+                size={short ? 214 : room ? 270 : 310}
+                slotDeg={bench?.slotNowDeg ?? null}
+                wantedDeg={view.data?.facts.wantedDeg ?? 0}
+              />
               <div className="w-[150px]">
-                {ruling.direction && <p className="title m-0 text-[27px] capitalize">{ruling.direction}</p>}
+                {ruling.direction && (
+                  <p className="title m-0 text-[27px] capitalize">{bench?.direction ?? ruling.direction}</p>
+                )}
                 <p className="m-0 text-[15px] text-ink-2">
                   {ruling.direction
-                    ? ruling.directionIsDefault
-                      ? "facing it; a default, to be proved in the first half turn"
-                      : "facing it, from the sheet"
+                    ? bench?.direction && bench.direction !== ruling.direction
+                      ? "facing it, the other way now"
+                      : ruling.directionIsDefault
+                        ? "facing it; a default, to be proved in the first half turn"
+                        : "facing it, from the sheet"
                     : "square on its face"}
                 </p>
-                <p className="mt-3 mb-0 text-[15px]">{ruling.tool}.</p>
+                <p className="mt-2 mb-0 text-[15px]">{ruling.tool}.</p>
               </div>
             </div>
           )}
-          {room && travel && (
-            <div className="border-t border-rule pt-2">
-              <Reservoir
-                room={room}
-                level={room.levelAfter - (travel.displacedMl / job.opened.sheet.reservoir.bandMl) * 100}
-                displacedMl={travel.displacedMl}
-              />
+          {bench?.alignment && (
+            <p className="m-0 text-[17px]">
+              <b>Slot.</b> {bench.alignment.says}
+            </p>
+          )}
+          {view.data && ruling && !corner.pistonHome && (
+            <Looked view={view.data} turned={turned} save={(facts) => look.mutate(facts)} at={count.turns} />
+          )}
+          <ProblemNote error={look.error} />
+          {bench?.boot && bench.boot.state !== "free" && (
+            <div className="flex flex-wrap items-center gap-2">
+              <p
+                className={`m-0 min-w-[220px] flex-1 text-[17px] ${bench.boot.stop ? "font-bold text-outside" : ""}`}
+              >
+                {bench.boot.do}
+              </p>
+              {bench.boot.condemns && !bench.log.stuck && !corner.pistonHome && (
+                <button
+                  type="button"
+                  className="btn btn-stop"
+                  disabled={stuck.isPending}
+                  onClick={() =>
+                    stuck.mutate(`Boot ${BOOT[bench.boot!.state]}.`, {
+                      onSuccess: () => void navigate(`/jobs/${job.id}`),
+                    })
+                  }
+                >
+                  A new caliper into the plan
+                </button>
+              )}
             </div>
           )}
-          {corner.verdicts.length > 0 && <Verdicts verdicts={corner.verdicts} />}
+          {bench?.sides?.says.map((s) => (
+            <p key={s} className="m-0 text-[16px]">
+              {s}
+            </p>
+          ))}
+          {room && travel && (
+            <div className="flex items-center justify-between gap-3 border-t border-rule pt-2">
+              {active ? (
+                <p className="m-0 text-[16px]">{room.reasons.lines[room.reasons.lines.length - 1]?.result}</p>
+              ) : (
+                <Reservoir
+                  room={room}
+                  spec={job.opened.sheet.reservoir}
+                  level={room.levelAfter - (travel.displacedMl / job.opened.sheet.reservoir.bandMl) * 100}
+                  displacedMl={travel.displacedMl}
+                />
+              )}
+              <Link className="btn flex-shrink-0" to={`/jobs/${job.id}/fluid`}>
+                Fluid bench
+              </Link>
+            </div>
+          )}
+          {corner.verdicts.length > 0 && !active && <Verdicts verdicts={corner.verdicts} />}
         </section>
         <section
-          className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate px-5 pt-4 pb-3 max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col gap-2 overflow-auto border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[760px]:shrink-0 max-[760px]:overflow-visible max-[760px]:border-l-0"
           aria-label="Ruling"
         >
-          <div className="flex items-start justify-between gap-2">
-            <h2 className="text-[31px]">{ruling?.headline ?? "No ruling yet"}</h2>
+          <div className="flex flex-shrink-0 items-start justify-between gap-2">
+            <div className="min-w-0">
+              <h2 className="text-[31px] max-[1100px]:text-[26px]">{ruling?.headline ?? "No ruling yet"}</h2>
+              {travel && !corner.pistonHome && (
+                <p className="m-0 text-[18px]">
+                  {travel.turns !== null && (
+                    <>
+                      <b className="text-[22px]">{figure(travel.turns)}</b> turns,{" "}
+                    </>
+                  )}
+                  <b className="text-[22px]">{figure(travel.travelMm)}</b> mm,{" "}
+                  {travel.displacedIsLowerBound ? "at least " : ""}
+                  <b className="text-[22px]">{figure(travel.displacedMl)}</b> mL
+                </p>
+              )}
+            </div>
             {ruling && (
-              <Why
-                reasons={
-                  travel
-                    ? [ruling.reasons, travel.reasons, ...(room ? [room.reasons] : [])]
-                    : [ruling.reasons]
-                }
-              />
+              <div className="flex flex-shrink-0 gap-2">
+                <Dialog.Root>
+                  <Dialog.Trigger className="btn">How</Dialog.Trigger>
+                  <Overlay title={ruling.headline} wide>
+                    <RulingText ruling={ruling} />
+                  </Overlay>
+                </Dialog.Root>
+                <Why
+                  reasons={[
+                    ruling.reasons,
+                    ...(travel ? [travel.reasons] : []),
+                    ...(room ? [room.reasons] : []),
+                    ...(bench ? [bench.log.reasons] : []),
+                    ...(bench?.alignment ? [bench.alignment.reasons] : []),
+                    ...(bench?.sides ? [bench.sides.reasons] : []),
+                  ]}
+                />
+              </div>
             )}
           </div>
           {corner.pistonHome ? (
             <p className="title m-0 text-[27px] text-inside">The piston is home.</p>
-          ) : travel ? (
-            <RetractWindow travel={travel} />
+          ) : corner.stop ? null : active || travel ? (
+            <CountWindow
+              answer={bench?.log}
+              count={count}
+              turned={turned}
+              planned={travel ? { turns: travel.turns, travelMm: travel.travelMm } : null}
+              still={!active}
+              halt={bench?.boot?.stop ? { name: `Boot ${BOOT[bench.boot.state]}`, do: bench.boot.do } : null}
+            />
           ) : (
             ruling && <p className="m-0 text-[18px]">How far follows from the measuring step.</p>
           )}
@@ -113,23 +287,163 @@ export function RetractPage() {
                 `First: ${ruling.preconditions.map((p) => PRECONDITION[p]).join(", ")}.`}
             </p>
           )}
-          <div
-            className="min-h-0 flex-1 overflow-auto"
-            tabIndex={0}
-            role="group"
-            aria-label="The ruling in full"
-          >
-            {ruling && <RulingText ruling={ruling} />}
-          </div>
-          {corner.retractOffered && <StopSigns job={job} corner={corner} />}
-          <Link
-            to={ruling ? `/jobs/${job.id}` : `/jobs/${job.id}/look/${corner.side}`}
-            className="btn-primary"
-          >
-            {ruling ? "To the run sheet" : "Look at this corner"} <span className="keycap">Space</span>
-          </Link>
+          {active || made.length > 0 ? (
+            <LogPanel
+              answer={bench?.log}
+              lines={view.data?.lines ?? []}
+              home={view.data?.piston.homeProtrusionMm ?? null}
+              turned={turned}
+              planned={travel?.turns ?? null}
+              count={count}
+              active={active}
+              note={(point, instrumentId) => note.mutateAsync({ point, instrumentId })}
+              strike={(pointId, reason) => strike.mutateAsync({ pointId, reason })}
+              stops={
+                corner.retractOffered && !bench?.log.findings.length ? (
+                  <StopSigns job={job} corner={corner} />
+                ) : null
+              }
+              found={
+                bench?.log.stuck && !corner.pistonHome ? (
+                  <>
+                    <button
+                      type="button"
+                      className="btn btn-stop mt-2"
+                      disabled={stuck.isPending}
+                      onClick={() =>
+                        stuck.mutate(bench.log.findings[0]?.says ?? "", {
+                          onSuccess: () => void navigate(`/jobs/${job.id}`),
+                        })
+                      }
+                    >
+                      A new caliper into the plan
+                    </button>
+                    <ProblemNote error={stuck.error} />
+                  </>
+                ) : bench?.log.home && !corner.pistonHome ? (
+                  <Link className="btn mt-2" to={`/jobs/${job.id}`}>
+                    To the run sheet, and click it on
+                  </Link>
+                ) : null
+              }
+            />
+          ) : (
+            <div
+              className="min-h-0 flex-1 overflow-auto"
+              tabIndex={0}
+              role="group"
+              aria-label="The ruling in full"
+            >
+              {ruling && <RulingText ruling={ruling} />}
+            </div>
+          )}
+          {!active && (
+            <Link to={ruling ? `/jobs/${job.id}` : `/jobs/${job.id}/look/${side}`} className="btn-primary">
+              {ruling ? "To the run sheet" : "Look at this corner"} <span className="keycap">Space</span>
+            </Link>
+          )}
         </section>
       </div>
     </Shell>
+  );
+}
+
+/** Slot, boot and what was tried: stored as one leaves each. */
+function Looked({
+  view,
+  turned,
+  save,
+  at,
+}: {
+  view: View;
+  turned: boolean;
+  save: (facts: Facts) => void;
+  at: number;
+}) {
+  const facts = view.facts;
+  const set = (patch: Partial<Facts>) => save({ ...facts, ...patch });
+  const trouble = view.bench.log.findings.some((f) =>
+    ["spinning-free", "stopped-short", "stuck"].includes(f.kind),
+  );
+  const number = (v: string | null) => (v === null ? null : Number(v));
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex flex-wrap items-stretch gap-2">
+        {turned && view.piston.slots > 0 && (
+          <>
+            <div className="w-[104px]">
+              <FactField
+                label="Slot at, °"
+                value={facts.slotAtDeg}
+                live={false}
+                onChange={(v) => set({ slotAtDeg: number(v), slotAtTurns: v === null ? null : at })}
+              />
+            </div>
+            <div className="w-[104px]">
+              <FactField
+                label="Wanted, °"
+                value={facts.wantedDeg}
+                live={false}
+                onChange={(v) => set({ wantedDeg: number(v) })}
+              />
+            </div>
+          </>
+        )}
+        <label className="field min-w-[104px] flex-1">
+          <span>Boot</span>
+          <select
+            value={facts.boot ?? ""}
+            onChange={(e) => set({ boot: (e.target.value || null) as Facts["boot"] })}
+          >
+            <option value="">not looked at</option>
+            {view.boots.map((b) => (
+              <option key={b.state} value={b.state}>
+                {BOOT[b.state]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="flex items-center gap-1">
+          <CaliperSeen view={view.bench.view} size={84} />
+          <button
+            type="button"
+            className="btn !px-2"
+            onClick={() => set({ place: facts.place === "ahead-of-axle" ? "behind-axle" : "ahead-of-axle" })}
+          >
+            {facts.place === "ahead-of-axle" ? "Ahead of axle" : "Behind axle"}
+          </button>
+        </div>
+      </div>
+      {trouble && (
+        <div className="flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={facts.pressedHarder}
+            onClick={() => set({ pressedHarder: !facts.pressedHarder })}
+          >
+            More pressure tried
+          </button>
+          {turned && (
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={facts.otherWayTried}
+              onClick={() => set({ otherWayTried: !facts.otherWayTried })}
+            >
+              Direction proved
+            </button>
+          )}
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={facts.roomForFluid === "yes"}
+            onClick={() => set({ roomForFluid: facts.roomForFluid === "yes" ? "not-known" : "yes" })}
+          >
+            Fluid can leave
+          </button>
+        </div>
+      )}
+    </div>
   );
 }

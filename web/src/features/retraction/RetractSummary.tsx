@@ -25,6 +25,36 @@ export function RetractWindow({ travel }: { travel: Schemas["TravelResult"] }) {
   );
 }
 
+/** What the log says now, where one is kept. */
+function LogWindow({ log }: { log: Schemas["LogAnswer"] }) {
+  const stop = log.findings.find((f) => f.stop);
+  return (
+    <>
+      <div className="window flex items-end gap-6">
+        <div>
+          <div className="text-[17px]">{stop ? stop.name : "To go, by the log"}</div>
+          <div className={`huge ${stop ? "huge-5 pb-2" : ""}`}>
+            {stop
+              ? stop.kind === "home"
+                ? "home"
+                : "stop"
+              : log.turnsToGo === null
+                ? "?"
+                : log.turnsToGo.toFixed(1)}
+          </div>
+        </div>
+        <div className="pb-2 text-[16px]">
+          {log.travelToGoMm !== null && (
+            <div className="text-[30px] leading-none">{figure(log.travelToGoMm)} mm</div>
+          )}
+          {log.fluidToComeMl !== null && <div>{figure(log.fluidToComeMl)} mL still to come</div>}
+        </div>
+      </div>
+      {log.findings[0] && <p className="m-0 text-[17px] font-bold">{log.findings[0].do}</p>}
+    </>
+  );
+}
+
 /** The ruling and how far, in the bench of the step. */
 export function RetractSummary({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
   const { ruling, travel } = corner;
@@ -32,7 +62,7 @@ export function RetractSummary({ job, corner }: { job: JobView; corner: Schemas[
   return (
     <>
       <p className="title m-0 text-[27px]">{ruling.headline}</p>
-      {travel && <RetractWindow travel={travel} />}
+      {corner.log ? <LogWindow log={corner.log} /> : travel && <RetractWindow travel={travel} />}
       {travel?.warnings.map((w) => (
         <p key={w} className="wrong m-0">
           {w}
@@ -61,12 +91,12 @@ export function StopSigns({ job, corner }: { job: JobView; corner: Schemas["Corn
       <p className="m-0 mb-1 text-[16px]">
         <b>Stop</b> if you see one of these, and touch it
       </p>
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-5 gap-1 max-[760px]:grid-cols-2">
         {corner.ruling?.stops.map((s) => (
           <button
             key={s.sign}
             type="button"
-            className="btn btn-stop !px-2 !text-[17px]"
+            className="btn btn-stop !px-1 text-center !text-[17px] max-[1100px]:!border-l-4 max-[1100px]:!text-[16px]"
             title={s.do}
             disabled={stop.isPending}
             onClick={() => stop.mutate(s.sign)}

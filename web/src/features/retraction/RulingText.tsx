@@ -17,6 +17,7 @@ export function RulingText({ ruling }: { ruling: Schemas["Ruling"] }) {
   return (
     <div>
       {line("First", [ruling.preconditions.map((p) => PRECONDITION[p]).join(", ") + "."])}
+      {line("How, in order", ruling.procedure ?? [])}
       {line("Tool", [ruling.tool + "."])}
       {line("Watch for", ruling.watchFor)}
       {line(

@@ -9,3 +9,11 @@ export const PRECONDITION: Record<Schemas["RetractPrecondition"], string> = {
   "parts-compared": "new parts beside old",
   "boot-free": "boot free all round",
 };
+
+export const BOOT: Record<Schemas["BootState"], string> = {
+  free: "free all round",
+  wound: "winds up",
+  torn: "torn",
+  wet: "wet behind",
+  bulged: "bulges",
+};

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type Schemas } from "../../app/api";
+import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { FactField } from "../measuring/fields";
 
 /** Each rule with its schools, why the first is the default, and what a change makes of a sample plan. */
 export function HouseRules() {
@@ -69,6 +70,19 @@ export function HouseRules() {
                     </button>
                   ))}
                 </div>
+                {key === "alignment" && now?.alignment === "back-off-allowed" && isLead && (
+                  <div className="mt-2 w-[300px]">
+                    <FactField
+                      label="Most back-off, degrees; 90 until you say"
+                      value={now.backOffLimitDeg ?? null}
+                      live={false}
+                      wrong={[save.error, preview.error]
+                        .map((e) => (e instanceof ApiError ? e.field("backOffLimitDeg") : undefined))
+                        .find((m) => m)}
+                      onChange={(v) => setDraft({ ...now, backOffLimitDeg: v === null ? null : Number(v) })}
+                    />
+                  </div>
+                )}
               </fieldset>
             );
           })}

@@ -8,7 +8,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 
 type Sheet = Schemas["SpecSheet"];
-type Kind = "text" | "figure" | "yes" | readonly string[];
+type Kind = "text" | "words" | "figure" | "yes" | readonly string[];
 const ARCHITECTURES = [
   "",
   "cable-screw",
@@ -26,6 +26,9 @@ const ARCHITECTURES = [
   "electric-only",
 ] as const;
 const TURNS = ["", "clockwise", "anticlockwise"] as const;
+const KNOWN = ["not-known", "yes", "no"] as const;
+const FLUIDS = ["", "dot3", "dot4", "class6", "dot51", "dot5", "mineral-oil"] as const;
+const SPLITS = ["", "by-axle", "diagonal"] as const;
 const ROLES = [
   "slide-pin",
   "bracket",
@@ -59,7 +62,11 @@ const GROUPS: [string, [string, string, Kind][]][] = [
       ["piston.directionLeft", "Turns home, left", TURNS],
       ["piston.directionRight", "Turns home, right", TURNS],
       ["piston.slots", "Slots in the face", "figure"],
+      ["piston.protrusionLimitMm", "Furthest proud, mm", "figure"],
+      ["piston.turnsFreelyAtHome", "Turns freely at home", KNOWN],
+      ["piston.resealAllowed", "Reseal allowed", KNOWN],
       ["piston.twoStage", "Two stages", "yes"],
+      ["piston.otherWayAllowed", "Other way may be tried", "yes"],
     ],
   ],
   [
@@ -87,6 +94,16 @@ const GROUPS: [string, [string, string, Kind][]][] = [
     [
       ["reservoir.bandMl", "MIN to MAX, mL", "figure"],
       ["reservoir.headspaceMl", "MAX to brim, mL", "figure"],
+    ],
+  ],
+  [
+    "Fluid and master cylinder",
+    [
+      ["hydraulics.fluid", "Fluid, by the cap", FLUIDS],
+      ["hydraulics.masterDiameterMm", "Master cylinder bore, mm", "figure"],
+      ["hydraulics.masterStrokeMm", "Its piston's stroke, mm", "figure"],
+      ["hydraulics.split", "Circuits", SPLITS],
+      ["hydraulics.bleedOrder", "Order of bleeding", "words"],
     ],
   ],
   [
@@ -118,7 +135,7 @@ const GROUPS: [string, [string, string, Kind][]][] = [
   ],
 ];
 const FITTINGS = ["wear-sensor", "rattle-spring", "hose-bracket", "pin-caps", "hat-plug"] as const;
-const WHOLE = new Set(["electric", "drum"]);
+const WHOLE = new Set(["electric", "drum", "hydraulics"]);
 
 interface Line {
   role: string;
@@ -182,7 +199,10 @@ function build(base: Sheet | undefined, values: Record<string, string>, lines: L
           : kind === "yes"
             ? text === "yes"
             : text.trim() === "" && kind !== "text"
-              ? null
+              ? // Where one answer stands for silence, silence is that answer.
+                typeof kind !== "string" && kind[0] !== ""
+                ? kind[0]!
+                : null
               : text;
       if (group === "") sheet[path] = value;
       else sheet[group] = { ...(sheet[group] as object | null), [path.split(".")[1]!]: value };
