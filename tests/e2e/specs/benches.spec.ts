@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { identify, lookOver, openJob, signIn, work } from "./helpers";
+import { jobAt, openJob, signIn, work } from "./helpers";
 
 test("a wrong PIN is said beside the form, and the name stays picked", async ({ page }) => {
   await page.goto("/");
@@ -61,11 +61,8 @@ test("looking: a second touch takes an answer back, the other corner is its own,
 
 test("a bolt that cannot be measured is held for the lead, who accepts it by reason", async ({ page, browser }) => {
   await signIn(page, "Tor Aske");
-  const jobId = await openJob(page.request, "GNT 077", "pads", 52);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 52);
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  await identify(page, jobId, "left", "cable");
-  await identify(page, jobId, "right", "cable");
   await work(page, (t) => t === "Slide pins, left");
   await page.getByRole("button", { name: "Cannot reach it" }).click();
   await expect(page.getByText("The job stays held until the lead accepts it")).toBeVisible();

@@ -1,21 +1,18 @@
 import { expect, test, type Page } from "@playwright/test";
-import { identify, lookOver, openJob, signIn, work, type Family } from "./helpers";
+import { type Family, jobAt, signIn, work } from "./helpers";
 
 test.setTimeout(240_000);
 
 /** Opens a job, looks it over, identifies both corners; ends on the run sheet. */
-async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number) {
+async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | null = null) {
   await signIn(page);
-  const jobId = await openJob(page.request, plate, scope, bay);
+  const jobId = await jobAt(page.request, plate, scope, family, bay, stepId, side);
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  for (const side of ["left", "right"] as const) await identify(page, jobId, side, family);
   return jobId;
 }
 
 test("cable calipers: a stuck piston is found in two touches, and the job ends with a new caliper and a bled circuit", async ({ page }) => {
-  const jobId = await begin(page, "GNT 077", "pads", "cable", 61);
-  await work(page, (t) => t.startsWith("Piston home, left"));
+  const jobId = await begin(page, "GNT 077", "pads", "cable", 61, "piston-home", "left");
   await page.getByRole("button", { name: "Found" }).click();
   await page.getByRole("dialog").getByRole("button", { name: /Piston stuck or boot torn/ }).first().click();
   const change = page.getByRole("status").filter({ hasText: "piston stuck" });
@@ -54,8 +51,7 @@ test("motor calipers: a step marked out of order brings its remedy first, and th
 });
 
 test("shoes in the hat: left overnight on its stands and come back to", async ({ page }) => {
-  const jobId = await begin(page, "GNT 140", "pads", "hat", 63);
-  await work(page, (t) => t.startsWith("Pads out, left"));
+  const jobId = await begin(page, "GNT 140", "pads", "hat", 63, "pads-out", "left");
   await page.getByRole("link", { name: "Plan", exact: true }).click();
   await expect(page.getByRole("heading", { name: /Leave it overnight/ })).toBeVisible();
   await expect(page.getByText("It can be left as it stands, on its stands.")).toBeVisible();
@@ -127,6 +123,8 @@ test("a spec sheet is copied, looked over for slips, kept, and goes out and in a
   await expect(page.getByText(/high for a slide-pin bolt/)).toBeHidden();
   await page.getByRole("button", { name: "Keep the sheet" }).click();
   await expect(page).toHaveURL(/spec-sheets\/CT-9$/);
+  // The kept sheet is loaded anew before anything else is read into it.
+  await page.waitForLoadState("networkidle");
   const csv = await (await page.request.get("/api/spec-sheets/CT-9/csv")).text();
   expect(csv).toContain("torques.0.lowNm,31.18");
   const broken = csv.replace("rotor.newThicknessMm,11", "rotor.newThicknessMm,eleven\r\nrotor.colour,red");

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { header, identify, lookOver, openJob, signIn, work } from "./helpers";
+import { header, identify, jobAt, lookOver, openJob, signIn, work } from "./helpers";
 
 test("two browsers on one job: the second is told what changed, and what was typed stays", async ({ browser }) => {
   const one = await (await browser.newContext()).newPage();
@@ -72,11 +72,8 @@ test("what is typed survives a closed page", async ({ page }) => {
 
 test("the pawl is lifted with a reason, and what depended on it is listed and undone", async ({ page }) => {
   await signIn(page);
-  const jobId = await openJob(page.request, "GNT 077", "pads", 33);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 33);
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  await identify(page, jobId, "left", "cable");
-  await identify(page, jobId, "right", "cable");
   await work(page, (t) => t === "Caliper off, hung, left");
   await page.getByRole("button", { name: "Chock both ways" }).click();
   const dialog = page.getByRole("dialog");
@@ -108,12 +105,8 @@ test("a step to come says why it may not be done yet", async ({ page }) => {
 
 test("a stuck piston holds its corner, and the other side goes on", async ({ page }) => {
   await signIn(page);
-  const jobId = await openJob(page.request, "GNT 077", "pads", 34);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 34, "piston-home", "left");
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  await identify(page, jobId, "left", "cable");
-  await identify(page, jobId, "right", "cable");
-  await work(page, (t) => t === "Piston home, left");
   await page.getByRole("button", { name: "Stops short" }).click();
   await expect(page.getByText("Cannot be finished as it stands.")).toBeVisible();
   await expect(page.getByRole("heading", { name: /, right$/ })).toBeVisible();
@@ -126,11 +119,8 @@ test("a stuck piston holds its corner, and the other side goes on", async ({ pag
 
 test("bad input is answered beside the field, in words, and stays", async ({ page }) => {
   await signIn(page);
-  const jobId = await openJob(page.request, "GNT 140", "pads", 35);
+  const jobId = await jobAt(page.request, "GNT 140", "pads", "hat", 35);
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  await identify(page, jobId, "left", "hat");
-  await identify(page, jobId, "right", "hat");
   await work(page, (t) => t === "Measure, judge, left");
   await page.getByLabel(/Inner pad/).fill("112");
   await page.getByLabel(/Outer pad/).fill("12");

@@ -1,10 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { identify, lookOver, PIN, signIn, work, type Family } from "./helpers";
+import { type Family, identify, jobAt, lookOver, PIN, signIn, work } from "./helpers";
 
-// The whole path a new user takes, once for each of the three architectures, through the pages alone.
+// The whole path a new user takes, through the pages alone; the cable's is done by keyboard, in keyboard.spec.ts.
 const CARS: { family: Family; plate: string; scope: string; route?: string; headline: RegExp; never: string[] }[] = [
-  { family: "cable", plate: "GNT 077", scope: "Pads", headline: /Turn it clockwise, facing the piston/, never: ["Service position"] },
   { family: "motor", plate: "GNT 233", scope: "Pads and rotors", route: "Scan tool", headline: /Spindle back, then push straight/, never: ["Cable slack"] },
   { family: "hat", plate: "GNT 140", scope: "Pads", headline: /Push it straight in/, never: ["Cable slack", "Service position"] },
 ];
@@ -74,12 +73,8 @@ for (const car of CARS) {
 
 test("motor caliper, spindle by hand: the car sleeps before an actuator is unplugged, and wakes last", async ({ page }) => {
   await signIn(page);
-  const { openJob } = await import("./helpers");
-  const jobId = await openJob(page.request, "GNT 233", "pads", 13);
+  const jobId = await jobAt(page.request, "GNT 233", "pads", "motor", 13);
   await page.goto(`/jobs/${jobId}`);
-  await lookOver(page);
-  await identify(page, jobId, "left", "motor");
-  await identify(page, jobId, "right", "motor");
   await page.getByRole("button", { name: /^Spindles by hand/ }).click();
   const seen: string[] = [];
   await work(page, (title) => {
