@@ -5424,7 +5424,7 @@ export interface components {
             minToMaxMm: components["schemas"]["Length"];
             /** @description From MAX to the brim, 0 to 200 mm. */
             maxToBrimMm: components["schemas"]["Length"];
-            /** @description Wall thickness, 0 to 10 mm; null uses the flagged default of 2.5 mm. */
+            /** @description Wall thickness, 0 to 9 mm; null uses the flagged default of 2.5 mm. */
             wallMm?: null | number;
         };
         /** @description The brake fluid reservoir. */
