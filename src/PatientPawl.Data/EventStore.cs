@@ -25,6 +25,10 @@ public sealed class StaleVersionException(int current, IReadOnlyList<RecordedEve
 /// <summary>The id was used before for something else.</summary>
 public sealed class ReusedIdException() : Exception("That event id was used before, with other contents.");
 
+/// <summary>A file of a job and the job here share their beginning and then differ.</summary>
+public sealed class PartedWaysException(int seq)
+    : Exception($"The job here and the file differ from event {seq} on: work was recorded in both. Nothing was stored; keep the file beside the record.");
+
 /// <summary>No such job.</summary>
 public sealed class UnknownJobException(Guid id) : Exception($"There is no job {id}.");
 
@@ -101,23 +105,34 @@ public sealed class EventStore(Database database, TimeProvider clock)
         database.Read(c => c.Query<(byte[], string)>("select content, hash from job_event where job_id = @id order by seq", new { id = jobId.ToString() }).ToList());
 
     /// <summary>
-    /// Stores a whole job whose chain has been verified. Nothing is stored when it is here already (false). The job keeps its
-    /// id; on a clash its number is issued anew in the projection only, because the log is never rewritten.
+    /// Stores what is new in a job whose chain has been verified, and says how many events that was. The job keeps its id; on a
+    /// clash its number is issued anew in the projection only, because the log is never rewritten.
     /// </summary>
-    public bool Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events)
+    /// <exception cref="PartedWaysException">Both went on from the same event, each in its own way.</exception>
+    /// <exception cref="ReusedIdException">An event of it is here already, in another job.</exception>
+    public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events)
     {
         ArgumentNullException.ThrowIfNull(events);
-        var state = database.Write<JobState?>((c, t) =>
+        var id = jobId.ToString();
+        var (added, state) = database.Write<(int, JobState?)>((c, t) =>
         {
-            if (c.ExecuteScalar<long>("select count(*) from job where id = @id", new { id = jobId.ToString() }, t) > 0) return null;
+            var here = c.Query<string>("select hash from job_event where job_id = @id order by seq", new { id }, t).ToList();
+            // Each hash holds all before it: the last they share is the last to compare.
+            var parted = here.Zip(events).TakeWhile(p => p.First == p.Second.Hash).Count();
+            if (parted < Math.Min(here.Count, events.Count)) throw new PartedWaysException(parted + 1);
+            if (events.Count <= here.Count) return (0, null);
             var folded = JobState.Fold(events.Select(e => e.Event));
             SaveProjection(c, t, jobId, folded);
-            foreach (var (content, _, e) in events) Insert(c, t, jobId, content, "import", e.Id, e.Seq);
-            return folded;
+            foreach (var (content, _, e) in events.Skip(here.Count))
+            {
+                if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
+                Insert(c, t, jobId, content, "import", e.Id, e.Seq);
+            }
+
+            return (events.Count - here.Count, folded);
         });
-        if (state is null) return false;
-        Keep(jobId, state);
-        return true;
+        if (state is not null) Keep(jobId, state);
+        return added;
     }
 
     /// <summary>The chain's next hash: SHA-256 over the hash before and the stored bytes.</summary>

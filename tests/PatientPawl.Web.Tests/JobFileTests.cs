@@ -19,9 +19,9 @@ public class JobFileTests
         return shop;
     }
 
-    private static async Task<string> Export(int bay)
+    private static async Task<string> Export(int bay, bool copied = true)
     {
-        await using var shop = await Workshop.Open();
+        await using var shop = await Workshop.Open(copied: copied);
         await shop.SignIn();
         return await shop.Client.GetStringAsync($"/api/jobs/{await shop.JobInBay(bay)}/file");
     }
@@ -38,7 +38,7 @@ public class JobFileTests
         var file = await shop.Client.GetStringAsync($"/api/jobs/{id}/file");
         await using var other = await EmptyWorkshop();
         var imported = JsonNode.Parse(await (await other.Client.PostAsync("/api/jobs/import", Json(file))).Content.ReadAsStringAsync())!;
-        ((bool)imported["added"]!).ShouldBeTrue();
+        ((int)imported["added"]!).ShouldBe((int)imported["events"]!);
         (await other.Client.GetStringAsync($"/api/jobs/{id}/file")).ShouldBe(file);
         (await other.Client.GetStringAsync($"/api/jobs/{id}")).ShouldBe(await shop.Client.GetStringAsync($"/api/jobs/{id}"));
         (await other.Client.GetStringAsync($"/api/jobs/{id}/record")).ShouldBe(await shop.Client.GetStringAsync($"/api/jobs/{id}/record"));
@@ -46,19 +46,54 @@ public class JobFileTests
         (await other.Client.GetStringAsync("/api/session")).ShouldNotContain("Ransome");
         // Twice changes nothing.
         var again = JsonNode.Parse(await (await other.Client.PostAsync("/api/jobs/import", Json(file))).Content.ReadAsStringAsync())!;
-        ((bool)again["added"]!).ShouldBeFalse();
+        ((int)again["added"]!).ShouldBe(0);
         JsonNode.Parse(await other.Client.GetStringAsync("/api/board"))!.AsArray().Count.ShouldBe(1);
     }
 
     [Fact]
     public async Task A_number_that_clashes_is_issued_anew_and_the_job_keeps_its_id()
     {
-        var (one, two) = (await Export(6), await Export(6));
+        // Two workshops that number from the same figure on: one made its demo itself, the other has a copy of another's.
+        var (one, two) = (await Export(6), await Export(6, copied: false));
         await using var shop = await EmptyWorkshop();
         foreach (var file in new[] { one, two }) (await shop.Client.PostAsync("/api/jobs/import", Json(file))).EnsureSuccessStatusCode();
         var board = JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray();
         board.Select(b => (int)b!["number"]!).Distinct().Count().ShouldBe(2);
         ((int)(await shop.Job(board[0]!["jobId"]!.ToString()))["number"]!).ShouldBe((int)board[0]!["number"]!);
+    }
+
+    [Fact]
+    public async Task A_longer_file_adds_what_is_new_an_older_one_nothing_and_one_that_parted_ways_is_refused()
+    {
+        await using var here = await Workshop.Open();
+        await using var there = await Workshop.Open();
+        await here.SignIn();
+        await there.SignIn();
+        var id = await there.JobInBay(6);
+        async Task<string> Note(Workshop shop, string text)
+        {
+            var version = (int)(await shop.Job(id))["version"]!;
+            (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", text)))).EnsureSuccessStatusCode();
+            return await shop.Client.GetStringAsync($"/api/jobs/{id}/file");
+        }
+
+        Task<HttpResponseMessage> Read(string file) => here.Client.PostAsync("/api/jobs/import", Json(file));
+        async Task<int> Added(string file) => (int)JsonNode.Parse(await (await Read(file)).Content.ReadAsStringAsync())!["added"]!;
+
+        var one = await Note(there, "one");
+        await Note(there, "two");
+        var three = await Note(there, "three");
+        (await Added(three)).ShouldBe(3);
+        (await here.Client.GetStringAsync($"/api/jobs/{id}/file")).ShouldBe(three);
+        (await here.Job(id))["version"]!.ToString().ShouldBe((await there.Job(id))["version"]!.ToString());
+        (await Added(one)).ShouldBe(0);
+
+        var own = await Note(here, "done here");
+        var parted = await Read(await Note(there, "done there"));
+        parted.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var count = JsonNode.Parse(own)!["events"]!.AsArray().Count;
+        (await Workshop.Problem(parted))["title"]!.ToString().ShouldContain($"differ from event {count} on");
+        (await here.Client.GetStringAsync($"/api/jobs/{id}/file")).ShouldBe(own);
     }
 
     [Fact]

@@ -36,9 +36,22 @@ public sealed class Workshop : IAsyncDisposable
     public HttpClient Client { get; }
     public IServiceProvider Services => _app.Services;
 
-    public static async Task<Workshop> Open(bool demo = true, string? folder = null)
+    // The demo is driven through every rule, which takes seconds: it is made once and each workshop starts from a copy of its files.
+    private static readonly Lazy<string> Filled = new(() =>
+    {
+        var folder = Directory.CreateTempSubdirectory("pawl-demo").FullName;
+        var options = new StartOptions(0, folder, true);
+        using var app = (IDisposable)PawlApp.Build(options, []);
+        PawlApp.Prepare(((WebApplication)app).Services, options);
+        return folder;
+    });
+
+    public static async Task<Workshop> Open(bool demo = true, string? folder = null, bool copied = true)
     {
         folder ??= Directory.CreateTempSubdirectory("pawl").FullName;
+        Directory.CreateDirectory(folder);
+        if (demo && copied && Directory.GetFileSystemEntries(folder).Length == 0)
+            foreach (var file in Directory.GetFiles(Filled.Value)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
         var options = new StartOptions(0, folder, demo);
         var app = PawlApp.Build(options, []);
         PawlApp.Prepare(app.Services, options);

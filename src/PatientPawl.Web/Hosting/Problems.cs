@@ -26,6 +26,7 @@ public sealed class ProblemHandler : IExceptionHandler
             NotAllowedException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "not-allowed"), ("because", e.Because), ("interlocks", e.Interlocks)),
             StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current),
                 ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, RecordWords.Of(s.Event))).ToArray())),
+            PartedWaysException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "parted-ways")),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),

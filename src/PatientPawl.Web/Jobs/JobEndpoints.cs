@@ -45,7 +45,7 @@ public sealed record JobFile(string Format, int FormatVersion, Guid JobId, IRead
 public sealed record JobFileEvent(JsonElement Content, string Hash);
 
 /// <summary>What an import did.</summary>
-public sealed record Imported(Guid JobId, bool Added, int Events);
+public sealed record Imported(Guid JobId, int Added, int Events);
 
 internal static class JobEndpoints
 {

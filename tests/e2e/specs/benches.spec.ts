@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { jobAt, openJob, signIn, work } from "./helpers";
+import { advance, jobAt, openJob, signIn } from "./helpers";
 
 test("a wrong PIN is said beside the form, and the name stays picked", async ({ page }) => {
   await page.goto("/");
@@ -61,15 +61,15 @@ test("looking: a second touch takes an answer back, the other corner is its own,
 
 test("a bolt that cannot be measured is held for the lead, who accepts it by reason", async ({ page, browser }) => {
   await signIn(page, "Tor Aske");
-  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 52);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 52, "slide-pins-torqued", "left");
   await page.goto(`/jobs/${jobId}`);
-  await work(page, (t) => t === "Slide pins, left");
   await page.getByRole("button", { name: "Cannot reach it" }).click();
   await expect(page.getByText("The job stays held until the lead accepts it")).toBeVisible();
   await page.getByLabel("Why it cannot be measured").fill("spring arm in the way");
   await page.getByRole("button", { name: "Sign it as unverified" }).click();
   await expect(page.getByText(/^Number 2 of 2/)).toBeVisible();
-  await work(page, (t) => t === "Lead accepts");
+  await advance(page.request, jobId, (now) => now.stepId === "torques-accepted");
+  await page.reload();
   // A technician cannot click it on.
   await page.getByLabel("Reason").fill("looks fine to me");
   await page.getByRole("button", { name: /Lead accepts: done/ }).click();
@@ -80,7 +80,8 @@ test("a bolt that cannot be measured is held for the lead, who accepts it by rea
   await lead.goto(`/jobs/${jobId}`);
   await lead.getByLabel("Reason").fill("checked with a second spanner, marked");
   await lead.getByRole("button", { name: /Lead accepts: done/ }).click();
-  await work(lead);
+  await expect(lead.getByRole("heading", { name: "Lead accepts" })).toBeHidden();
+  await advance(lead.request, jobId);
   await lead.goto(`/jobs/${jobId}/record`);
   await expect(lead.getByRole("cell", { name: "unverified: spring arm in the way" })).toBeVisible();
   await expect(lead.getByText("checked with a second spanner, marked").first()).toBeVisible();

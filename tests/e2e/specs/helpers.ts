@@ -64,39 +64,46 @@ const READINGS: [RegExp, string][] = [
   [/Strokes/, "7"],
 ];
 
-/** The run sheet is ready for the next click: whatever was clicked last has come back. */
-async function settled(page: Page, before: string) {
-  await expect(async () => {
-    const now = await page.getByRole("region", { name: "Run sheet" }).innerText();
-    expect(now).not.toBe(before);
-  }).toPass({ timeout: 10_000, intervals: [60, 100, 150, 250, 400] });
-}
+/** What the bench shows now, in one trip to the page. */
+const shown = (page: Page) =>
+  page.evaluate(() => {
+    const visible = (e: Element) => (e as HTMLElement).offsetParent !== null;
+    const titles = [...document.querySelectorAll("h2")].map((e) => (e as HTMLElement).innerText.trim()).filter((t) => !/corner$|^Car$/.test(t));
+    const crowfoot = [...document.querySelectorAll("label")].find((l) => visible(l) && l.innerText.startsWith("E, mm"))?.querySelector("input");
+    return {
+      title: titles.at(-1),
+      sheet: document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? "",
+      boxes: document.querySelectorAll("button[aria-pressed=false]:has(span.border-current)").length,
+      fields: [...document.querySelectorAll("input[data-reading]")].map((e) => e.closest("label")!.innerText),
+      crowfoot: crowfoot?.value === "",
+      ready: document.querySelector("button.btn-primary, a.btn-primary") !== null,
+    };
+  });
 
 /** Does whatever the bench asks for, by mouse and keyboard as given, until the job is handed over or `until` says stop. */
 export async function work(page: Page, until?: (title: string) => boolean | Promise<boolean>, press: "mouse" | "space" = "mouse") {
+  await page.locator("h2").first().waitFor();
   for (let i = 0; i < 140; i++) {
-    const title = page.locator("h2").filter({ hasNotText: /corner$|^Car$/ }).last();
-    await title.waitFor();
-    const text = await title.innerText();
-    if (text === "Handed over" || (await until?.(text))) return text;
-    const before = await page.getByRole("region", { name: "Run sheet" }).innerText();
-    for (const box of await page.locator("button[aria-pressed=false]:has(span.border-current)").all()) await box.click();
-    for (const field of await page.locator("input[data-reading]").all()) {
-      const label = await field.evaluate((e) => e.closest("label")!.innerText);
+    await expect.poll(async () => (await shown(page)).title, { intervals: [30] }).toBeTruthy();
+    let now = await shown(page);
+    if (now.title === "Handed over" || (await until?.(now.title!))) return now.title!;
+    if (until) now = await shown(page);
+    for (let n = now.boxes; n > 0; n--) await page.locator("button[aria-pressed=false]:has(span.border-current)").first().click();
+    for (const [n, label] of now.fields.entries()) {
       const value = READINGS.find(([r]) => r.test(label));
-      if (value) await field.fill(value[1]);
+      if (value) await page.locator("input[data-reading]").nth(n).fill(value[1]);
     }
-    const crowfoot = page.getByLabel("E, mm");
-    if ((await crowfoot.isVisible()) && (await crowfoot.inputValue()) === "") {
+    if (now.crowfoot) {
       await expect(page.getByRole("button", { name: "Measure the crowfoot first" })).toBeDisabled();
-      await crowfoot.fill("50");
+      await page.getByLabel("E, mm").fill("50");
       await expect(page.getByText("Set the wrench to")).toBeVisible();
     }
     if (press === "space") {
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
       await page.keyboard.press("Space");
     } else await page.locator("button.btn-primary, a.btn-primary").last().click();
-    await settled(page, before);
+    // The run sheet is ready for the next click when whatever was clicked has come back.
+    await page.waitForFunction((before) => (document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? before) !== before, now.sheet, { timeout: 10_000, polling: "raf" });
   }
   throw new Error("the job did not end within 140 clicks");
 }
@@ -131,30 +138,56 @@ const SEEN: Record<Family, [string, string][]> = {
   fixed: [["cabin-control", "hand-lever"], ["caliper-lever", "no"], ["caliper-motor", "no"], ["plate-cable", "yes"], ["opposed-pistons", "yes"]],
 };
 const VALUES: Record<string, number> = {
-  "reservoir-level": 60, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 12.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
+  "reservoir-level": 60, cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 12.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
 };
+
+type Step = { stepId: string; side: "left" | "right" | null };
 
 /**
  * Opens a job and brings it to a step by the API, for tests that are about something later; the pages of the way there have tests of
- * their own. Ends at the step, before any torque.
+ * their own.
  */
 export async function jobAt(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | "right" | null = null) {
   const jobId = await openJob(request, plate, scope, bay);
-  let version = 1;
-  const send = async (path: string, data: object) => {
-    const answer = await request.post(`/api/jobs/${jobId}/${path}`, { data: { ...header(version), ...data } });
-    expect(answer.ok(), `${path}: ${await answer.text()}`).toBeTruthy();
-    version = (await answer.json()).version;
-  };
+  const send = sender(request, jobId);
   const questions: { id: string }[] = (await (await request.get("/api/catalogue")).json()).lookOver;
   await send("look-over", { answers: questions.map((q, i) => ({ id: q.id, answer: ["no", "no", "yes", "yes", "yes", "yes", "no"][i] })) });
   for (const corner of ["left", "right"]) {
     for (const [look, seen] of [...SEEN[family], ["brake-by-wire", "no"], ["brake-hose", "yes"]]) await send("looks", { side: corner, look, seen });
     await send("rulings", { side: corner });
   }
-  for (let i = 0; stepId && i < 80; i++) {
-    const now = (await (await request.get(`/api/jobs/${jobId}`)).json()).sheet.now;
-    if (now.step.stepId === stepId && now.step.side === side) break;
+  if (stepId) await advance(request, jobId, (now) => now.stepId === stepId && now.side === side);
+  return jobId;
+}
+
+const sender = (request: APIRequestContext, jobId: string) => async (path: string, data: object) => {
+  const { version } = await (await request.get(`/api/jobs/${jobId}`)).json();
+  const answer = await request.post(`/api/jobs/${jobId}/${path}`, { data: { ...header(version), ...data } });
+  expect(answer.ok(), `${path}: ${await answer.text()}`).toBeTruthy();
+};
+
+/** Clicks on by the API, bolts and all, until a step is reached or nothing is next; says where it ended. */
+export async function advance(request: APIRequestContext, jobId: string, until: (now: Step) => boolean = () => false): Promise<Step | null> {
+  const send = sender(request, jobId);
+  for (let i = 0; i < 160; i++) {
+    const { now } = (await (await request.get(`/api/jobs/${jobId}`)).json()).sheet;
+    if (!now || until(now.step)) return now?.step ?? null;
+    const left = now.torque ? now.torque.perCorner - now.signed.length : 0;
+    const crowfoot = left > 0 && !now.torque.socketReaches ? { extensionMm: 50, angleFromInLineDeg: 90 } : null;
+    const set = left > 0 && (await (await request.post("/api/bench/torque-line", { data: { line: now.torque, wrenchId: null, crowfoot } })).json());
+    for (let n = 0; n < left; n++)
+      await send("torques", {
+        ...now.step,
+        index: now.nextIndex + n,
+        wrenchId: set.wrench.id,
+        crowfoot,
+        unit: "nm",
+        enteredValue: null,
+        enteredPerCorner: null,
+        unverifiedReason: null,
+      });
+    // The last bolt of a line clicks its step on.
+    if (left > 0) continue;
     await send("steps", {
       ...now.step,
       readings: now.readings.filter((r: { kind: string }) => r.kind in VALUES).map((r: { kind: string; instrument: string | null }) => ({ kind: r.kind, value: VALUES[r.kind], instrumentId: r.instrument })),
@@ -164,5 +197,5 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
       note: null,
     });
   }
-  return jobId;
+  throw new Error("the job did not end within 160 clicks");
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { header, identify, jobAt, lookOver, openJob, signIn, work } from "./helpers";
+import { advance, header, identify, jobAt, lookOver, openJob, signIn } from "./helpers";
 
 test("two browsers on one job: the second is told what changed, and what was typed stays", async ({ browser }) => {
   const one = await (await browser.newContext()).newPage();
@@ -72,9 +72,8 @@ test("what is typed survives a closed page", async ({ page }) => {
 
 test("the pawl is lifted with a reason, and what depended on it is listed and undone", async ({ page }) => {
   await signIn(page);
-  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 33);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 33, "caliper-off", "left");
   await page.goto(`/jobs/${jobId}`);
-  await work(page, (t) => t === "Caliper off, hung, left");
   await page.getByRole("button", { name: "Chock both ways" }).click();
   const dialog = page.getByRole("dialog");
   // Chocks were never in: so the brake was not released, the car not lifted, no wheel came off.
@@ -110,8 +109,8 @@ test("a stuck piston holds its corner, and the other side goes on", async ({ pag
   await page.getByRole("button", { name: "Stops short" }).click();
   await expect(page.getByText("Cannot be finished as it stands.")).toBeVisible();
   await expect(page.getByRole("heading", { name: /, right$/ })).toBeVisible();
-  const end = await work(page, (t) => t === "Nothing can be done now");
-  expect(end).toBe("Nothing can be done now");
+  expect(await advance(page.request, jobId)).toBeNull();
+  await expect(page.getByRole("heading", { name: "Nothing can be done now" })).toBeVisible();
   await expect(page.getByText("The left piston is held: stops short.")).toBeVisible();
   await page.goto("/");
   await expect(page.getByText("a left caliper").first()).toBeVisible();
@@ -119,9 +118,8 @@ test("a stuck piston holds its corner, and the other side goes on", async ({ pag
 
 test("bad input is answered beside the field, in words, and stays", async ({ page }) => {
   await signIn(page);
-  const jobId = await jobAt(page.request, "GNT 140", "pads", "hat", 35);
+  const jobId = await jobAt(page.request, "GNT 140", "pads", "hat", 35, "measured", "left");
   await page.goto(`/jobs/${jobId}`);
-  await work(page, (t) => t === "Measure, judge, left");
   await page.getByLabel(/Inner pad/).fill("112");
   await page.getByLabel(/Outer pad/).fill("12");
   await page.getByLabel(/Rotor/).fill("9.4");
@@ -172,6 +170,8 @@ test("a record read back into the workshop changes nothing; a changed one is ref
   await page.getByLabel("Read a job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text.replace("Squeal", "Quiet")) });
   await expect(page.getByRole("alert")).toContainText("Event 1 does not match its hash");
   await page.getByLabel("Read a job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  await expect(page.getByText("That job is here already, with all that the file holds.")).toBeVisible();
+  await page.getByRole("link", { name: "Open it" }).click();
   await expect(page).toHaveURL(new RegExp(id));
 });
 

@@ -4228,7 +4228,8 @@ export interface components {
         Imported: {
             /** Format: uuid */
             jobId: string;
-            added: boolean;
+            /** Format: int32 */
+            added: number;
             /** Format: int32 */
             events: number;
         };

@@ -36,7 +36,7 @@ export function WorkshopPage() {
           headers: { "content-type": "application/json" },
         }),
       ),
-    onSuccess: (a) => void navigate(`/jobs/${a.jobId}`),
+    onSuccess: (a) => a.added && void navigate(`/jobs/${a.jobId}`),
   });
   const readSheet = useMutation({
     mutationFn: async (file: File) =>
@@ -84,7 +84,14 @@ export function WorkshopPage() {
             The chain of hashes is checked before anything is stored. Reading a job in twice changes nothing.
           </p>
           {pick("Read a job file", (f) => readJob.mutate(f))}
-          {readJob.data && !readJob.data.added && <p className="m-0">That job is here already.</p>}
+          {readJob.data && !readJob.data.added && (
+            <p className="m-0">
+              That job is here already, with all that the file holds.{" "}
+              <Link to={`/jobs/${readJob.data.jobId}`} className="underline">
+                Open it
+              </Link>
+            </p>
+          )}
           <ProblemNote error={readJob.error} />
         </section>
         <section className="flex flex-col gap-3">
