@@ -140,6 +140,25 @@ public sealed class RetractionTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
+    public async Task Rounds_draws_and_leaks_are_stored_only_where_they_belong_and_say_why_not()
+    {
+        await _shop.SignIn();
+        var id = await _shop.JobInBay(3);
+        JsonObject Proud(string bank, double mm) => new() { ["bank"] = bank, ["number"] = 1, ["proudMm"] = mm };
+        var round = MeasuringTests.Free(("side", "left"), ("pistons", new JsonArray(Proud("inner", 10), Proud("outer", 10))));
+        // Bay 3 is a sliding caliper.
+        (await Post($"/api/jobs/{id}/retraction/pistons", round, HttpStatusCode.Conflict))["title"]!.ToString().ShouldContain("one side only");
+        await Post($"/api/jobs/{id}/fluid/draws/strike", MeasuringTests.Free(("side", "left"), ("drawId", Guid.NewGuid().ToString()), ("reason", "x")), HttpStatusCode.Conflict);
+        await Post($"/api/jobs/{id}/fluid/leaks", MeasuringTests.Free(("seen", new JsonObject { ["heldSeconds"] = 30, ["sank"] = false, ["screwDry"] = "yes", ["banjoDry"] = "yes", ["pipes"] = "yes" })), HttpStatusCode.Conflict);
+        var view = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/retraction?side=left"))!;
+        view["rounds"]!.AsArray().ShouldBeEmpty();
+        view["bench"]!["creep"].ShouldBeNull();
+        var fluid = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/fluid"))!;
+        (fluid["left"]!.AsArray().Count, (bool)fluid["banjoUndone"]!).ShouldBe((0, false));
+        fluid["leaks"].ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_side_or_a_count_that_is_none_is_refused_in_words()
     {
         await _shop.SignIn();

@@ -206,7 +206,8 @@ public static class Bleeding
 /// <param name="ScrewDry">Bleed screw dry after washing down and waiting.</param>
 /// <param name="BanjoDry">Banjo dry; not known where none was undone.</param>
 /// <param name="Pipes">Pipes and hoses looked at before the pedal was pressed hard.</param>
-public sealed record LeakInput(int HeldSeconds, bool Sank, Known ScrewDry, Known BanjoDry, Known Pipes);
+/// <param name="BanjoUndone">True where a banjo was undone: then it is looked at too.</param>
+public sealed record LeakInput(int HeldSeconds, bool Sank, Known ScrewDry, Known BanjoDry, Known Pipes, bool BanjoUndone = false);
 
 /// <summary>What the leak check says.</summary>
 /// <param name="Passed">True when it holds and is dry.</param>
@@ -236,8 +237,9 @@ public static class LeakCheck
             : left > 0 ? $"Hold it hard for {left} s more."
             : input.Pipes == Known.NotKnown ? "Say first that pipes and hoses were looked at."
             : input.ScrewDry == Known.NotKnown ? "Held. Now look: wash the bleed screw down, wait, and look again."
+            : input.BanjoUndone && input.BanjoDry == Known.NotKnown ? "Held. The banjo was undone: wash it down, wait, and look again."
             : "Held and dry.";
-        var passed = left == 0 && !input.Sank && !wet && input.Pipes == Known.Yes && input.ScrewDry == Known.Yes;
+        var passed = left == 0 && !input.Sank && !wet && input.Pipes == Known.Yes && input.ScrewDry == Known.Yes && (!input.BanjoUndone || input.BanjoDry == Known.Yes);
         return new(passed, left, says, new Trail("LeakCheck.Judge").Input("Held", $"{input.HeldSeconds} s of {HoldSeconds}", "practice-leaks").Evidence("Pedal", input.Sank ? "sank" : "held").Conclude(says).WouldChange("A drop of fluid anywhere.").Done());
     }
 }

@@ -128,6 +128,21 @@ public sealed record FluidLookedAt(FluidFacts Facts) : JobEvent;
 /// <param name="Draw">The draw.</param>
 public sealed record BleedDrawn(Side Side, BleedDraw Draw) : JobEvent;
 
+/// <summary>A draw was struck out. It stays in the log and counts for nothing.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="DrawId">The draw.</param>
+/// <param name="Reason">Why.</param>
+public sealed record BleedDrawStruck(Side Side, Guid DrawId, string Reason) : JobEvent;
+
+/// <summary>The pedal was held hard, and screws, banjos and pipes were looked at.</summary>
+/// <param name="Seen">What was seen.</param>
+public sealed record LeaksLookedAt(LeakInput Seen) : JobEvent;
+
+/// <summary>Every piston of an opposed caliper was measured.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Pistons">How far each stands proud.</param>
+public sealed record PistonsMeasured(Side Side, IReadOnlyList<PistonProud> Pistons) : JobEvent;
+
 /// <summary>Which way a star wheel is turned, seen through its hole.</summary>
 public enum WheelWay
 {

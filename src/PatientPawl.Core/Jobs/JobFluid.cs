@@ -17,8 +17,9 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="View">How the caliper is seen.</param>
 /// <param name="Boot">The boot; null when it was not looked at.</param>
 /// <param name="Sides">Left against right; null while one of them has no log.</param>
+/// <param name="Creep">Opposed pistons as their last round says; null before the first, and where they are not opposed.</param>
 /// <param name="Reasons">Why.</param>
-public sealed record RetractionBenchAnswer(LogAnswer Log, AlignmentAnswer? Alignment, TurnDirection? Direction, Angle? SlotNow, CaliperView View, BootAnswer? Boot, LogSides? Sides, Reasons Reasons) : IReasoned;
+public sealed record RetractionBenchAnswer(LogAnswer Log, AlignmentAnswer? Alignment, TurnDirection? Direction, Angle? SlotNow, CaliperView View, BootAnswer? Boot, LogSides? Sides, CreepAnswer? Creep, Reasons Reasons) : IReasoned;
 
 /// <summary>A corner on the fluid bench.</summary>
 /// <param name="Side">The corner.</param>
@@ -71,7 +72,9 @@ public static partial class JobBenches
         var trail = new Trail("JobBenches.Retraction").Evidence("Log", log.Reasons.Lines[^1].Result);
         if (alignment is not null) trail.Evidence("Slot", alignment.Says);
         if (boot is not null) trail.Evidence("Boot", boot.Do);
-        return new(log, alignment, direction, slot, PistonAlignment.Facing(side, facts.Place), boot, sides, trail.Conclude(log.Reasons.Lines[^1].Result).WouldChange("The next reading.").Done());
+        var creep = Creep(state, file.Pistons);
+        if (creep is not null) trail.Evidence("Pistons", creep.Says);
+        return new(log, alignment, direction, slot, PistonAlignment.Facing(side, facts.Place), boot, sides, creep, trail.Conclude(log.Reasons.Lines[^1].Result).WouldChange("The next reading.").Done());
     }
 
     /// <summary>The fluid bench of a job.</summary>
@@ -107,6 +110,16 @@ public static partial class JobBenches
         if (reservoir is not null) trail.Evidence("Reservoir", reservoir.Says[0]);
         if (pedal is not null) trail.Evidence("Pedal", pedal.Says);
         return new(reservoir, fluid, pedal, decision, corners, lacks, trail.Evidence("Bleeding", decision.Says[0]).Conclude(reservoir?.Says[0] ?? decision.Says[0]).WouldChange("The level read again.").Done());
+    }
+
+    /// <summary>The last round of an opposed caliper against the one before; null before the first.</summary>
+    internal static CreepAnswer? Creep(JobState state, IReadOnlyList<IReadOnlyList<PistonProud>> rounds)
+    {
+        if (rounds.Count == 0) return null;
+        var (before, now) = (rounds[Math.Max(rounds.Count - 2, 0)], rounds[^1]);
+        Length Was(PistonProud p) => before.FirstOrDefault(b => (b.Bank, b.Number) == (p.Bank, p.Number))?.Proud ?? p.Proud;
+        var piston = state.Opened!.Sheet.Piston;
+        return CreepWatch.Watch([.. now.Select(p => new OpposedPiston(p.Bank, p.Number, Was(p), p.Proud))], piston.HomeProtrusion ?? Length.Zero, piston.ProtrusionLimit);
     }
 
     private static TurnDirection InStage(TurnDirection first, int stage) =>

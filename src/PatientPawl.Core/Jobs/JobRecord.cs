@@ -1,7 +1,9 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -89,6 +91,9 @@ public sealed record JobRecord(
             RetractionLookedAt r => ("Piston looked at", r.Side.Word()),
             FluidLookedAt => ("Fluid looked at", "car"),
             BleedDrawn b => ("Fluid drawn at the screw", b.Side.Word()),
+            BleedDrawStruck b => ("Draw struck out", b.Side.Word()),
+            LeaksLookedAt => ("Leaks looked for", "car"),
+            PistonsMeasured p => ("Pistons measured", p.Side.Word()),
             StarWheelNoted n => ("Star wheel noted", n.Side.Word()),
             var other when RunSheets.Row(other) is { } row => (row.Name, row.Lane.ToString().ToLowerInvariant()),
             _ => (e.Event.GetType().Name, "car"),
@@ -101,6 +106,9 @@ public sealed record JobRecord(
             ReadingsTaken r => string.Join("; ", r.Readings.GroupBy(x => (x.Measurand, x.Instrument.Name)).Select(g => $"{g.Key.Measurand.Card().Name.ToLowerInvariant()} {string.Join(", ", g.Select(x => Figure.Of(x.Value.Millimeters)))} mm, {g.Key.Name.ToLowerInvariant()}")),
             ReadingStruck r => r.Reason,
             RetractionPointStruck p => p.Reason,
+            BleedDrawStruck b => b.Reason,
+            LeaksLookedAt l => Join($"held {l.Seen.HeldSeconds} s", l.Seen.Sank ? "sank" : null, Dry("pipes", "sound", l.Seen.Pipes), Dry("screws", "dry", l.Seen.ScrewDry), Dry("banjos", "dry", l.Seen.BanjoDry)),
+            PistonsMeasured p => string.Join(", ", p.Pistons.Select(x => $"{CreepWatch.Name(x.Bank, x.Number).ToLowerInvariant()} {Figure.Of(x.Proud.Millimeters, 2)} mm")),
             RetractionPointNoted p => $"{Figure.Of(p.Point.Turns, 2)} made, {Figure.Of(p.Point.Protrusion.Millimeters, 2)} mm proud{(p.Point.Effort is { } effort ? $", {Figure.Of(effort.NewtonMeters, 1)} N m" : "")}, {p.Gauge.Name.ToLowerInvariant()}",
             RetractionLookedAt r => Join(r.Facts.SlotAt is { } slot ? $"slot at {Figure.Of(slot.Degrees)}°" : null, r.Facts.Boot is { } boot ? $"boot {boot.ToString().ToLowerInvariant()}" : null, r.Facts.PressedHarder ? "pressed harder" : null, r.Facts.OtherWayTried ? "other way tried" : null),
             FluidLookedAt f => Join(f.Facts.WaterPercent is { } water ? $"{Figure.Of(water, 1)} % water" : null),
@@ -136,6 +144,8 @@ public sealed record JobRecord(
         if (state.Setup.PadsNew) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;
     }
+
+    private static string? Dry(string what, string good, Known seen) => seen == Known.NotKnown ? null : $"{what} {(seen == Known.Yes ? "" : "not ")}{good}";
 
     private static string Join(params string?[] parts) => string.Join("; ", parts.Where(p => !string.IsNullOrEmpty(p)));
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];

@@ -139,7 +139,7 @@ public static class JobRules
         if (type.Torques is not null) throw new NotAllowedException($"{type.Name} is finished by signing every one of them.", ["Sign the torque."], []);
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
-        CheckReadings(type, command, state.Instruments);
+        CheckReadings(state, type, command);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
         if (type.Id == "torques-accepted" && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
@@ -150,6 +150,7 @@ public static class JobRules
         if (type.Id == "battery-held") RequireVoltage(state, command);
         if (type.Id == "piston-home") RequireHome(state, command.Step.Side!.Value);
         if (type.Id == "bleed") RequireBled(state);
+        if (type.Id == "leaks-looked") RequireDry(state);
 
         return Judged(state, type, command, note);
     }
@@ -170,7 +171,7 @@ public static class JobRules
         var why = Planner.Why(state.Setup, state.Car, command.Step);
         if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(command.Step)) throw new NotAllowedException("It may be done now.", ["Click it on in the usual way."], []);
         if (!CompiledCatalogue.For(state.Setup).Find(command.Step)!.Changes(state.Car.Raw)) throw new NotAllowedException("It is done already.", ["It would change nothing on this car."], []);
-        CheckReadings(type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] }, state.Instruments);
+        CheckReadings(state, type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] });
         return new(command.Step, false, command.Readings, [], [], null, null, null, command.Note!.Trim(), Broken: why.Interlocks);
     }
 
@@ -336,6 +337,7 @@ public static class JobRules
         ArgumentNullException.ThrowIfNull(point);
         ArgumentNullException.ThrowIfNull(gauge);
         RequireRetracting(state, side);
+        if (Opposed(state, side)) throw new NotAllowedException("Opposed pistons are not followed by one log.", ["Measure every piston after each push."], []);
         var checks = new Checks();
         RetractionLog.CheckInto(checks, point);
         if (point.Id == Guid.Empty || Core.Sides.Both.Any(s => state.Corner(s).Log.Any(p => p.Point.Id == point.Id))) checks.Add("id", point.Id.ToString(), "a new id each", "That line was noted before.");
@@ -392,6 +394,48 @@ public static class JobRules
         checks.Range("draws", state.Corner(side).Draws.Count + 1, 1, 200, "").ThrowIfAny();
         return new(side, draw);
     }
+
+    /// <summary>Notes what was seen at the leak check. Whether a banjo was undone is the job's to say.</summary>
+    /// <exception cref="InputException">A time that cannot be.</exception>
+    /// <exception cref="NotAllowedException">Leaks are not looked for now.</exception>
+    public static LeaksLookedAt LookForLeaks(JobState state, LeakInput seen)
+    {
+        ArgumentNullException.ThrowIfNull(seen);
+        RequireOpen(state);
+        RequireAllowed(state, new("leaks-looked", null));
+        var held = seen with { BanjoUndone = state.BanjoUndone };
+        LeakCheck.Judge(held);
+        return new(held);
+    }
+
+    /// <summary>Strikes a draw out that was noted wrongly. It stays in the log.</summary>
+    /// <exception cref="InputException">No such draw, or no reason.</exception>
+    /// <exception cref="NotAllowedException">It is struck out already, or the car is bled.</exception>
+    public static BleedDrawStruck StrikeDraw(JobState state, Side side, Guid drawId, string reason)
+    {
+        RequireOpen(state);
+        RequireAllowed(state, new("bleed", null));
+        new Checks().Text("reason", reason, 200).ThrowIfAny();
+        if (state.Corner(side).AllDraws.All(d => d.Id != drawId)) throw new InputException(new InputError("drawId", drawId.ToString(), "a draw at this corner", "There is no such draw at this corner."));
+        return state.Corner(side).Struck.ContainsKey(drawId) ? throw new NotAllowedException("That draw is struck out already.", [], []) : new(side, drawId, reason.Trim());
+    }
+
+    /// <summary>Notes a round of measuring every piston of an opposed caliper: the first before the push, the next after each.</summary>
+    /// <exception cref="InputException">A piston left out or measured twice, or a figure that cannot be.</exception>
+    /// <exception cref="NotAllowedException">The corner is not ruled on, its caliper is not opposed, or its pistons are home.</exception>
+    public static PistonsMeasured MeasurePistons(JobState state, Side side, IReadOnlyList<PistonProud> pistons)
+    {
+        ArgumentNullException.ThrowIfNull(pistons);
+        RequireRetracting(state, side);
+        if (!Opposed(state, side)) throw new NotAllowedException("This caliper has pistons on one side only.", ["Its piston is followed in the log."], []);
+        var wanted = state.Opened!.Sheet.Piston.PistonsPerCaliper;
+        if (pistons.Count != wanted) throw new InputException(new InputError("pistons", Figure.Of(pistons.Count), Figure.Of(wanted), $"The caliper has {wanted} pistons and {pistons.Count} are measured: measure every one, each time."));
+        JobBenches.Creep(state, [pistons]);
+        new Checks().Range("rounds", state.Corner(side).Pistons.Count + 1, 1, 100, "").ThrowIfAny();
+        return new(side, pistons);
+    }
+
+    private static bool Opposed(JobState state, Side side) => state.Corner(side).Ruled?.Ruling.Method == RetractMethod.OpposedPush;
 
     private static void RequireRetracting(JobState state, Side side)
     {
@@ -510,17 +554,18 @@ public static class JobRules
         return new(command.Step, otherwise, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note, findings.Count > 0 ? findings : null, clearance);
     }
 
-    private static void CheckReadings(StepType type, ClickOn command, IReadOnlyList<Instrument> instruments)
+    private static void CheckReadings(JobState state, StepType type, ClickOn command)
     {
         var checks = new Checks();
-        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks, instruments);
-        foreach (var kind in type.Readings.Where(k => !k.Card().Optional && command.Readings.All(r => r.Kind != k)))
+        var wanted = type.ReadingsIn(state.Setup);
+        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks, state.Instruments);
+        foreach (var kind in wanted.Where(k => !k.Card().Optional && command.Readings.All(r => r.Kind != k)))
         {
             var card = kind.Card();
             checks.Add(kind.ToString(), "nothing", $"{Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}", $"{card.Name} is missing: {Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}.");
         }
 
-        foreach (var reading in command.Readings.Where(r => !type.Readings.Contains(r.Kind) || command.Readings.Count(x => x.Kind == r.Kind) > 1))
+        foreach (var reading in command.Readings.Where(r => !wanted.Contains(r.Kind) || command.Readings.Count(x => x.Kind == r.Kind) > 1))
             checks.Add(reading.Kind.ToString(), Figure.Of(reading.Value), "the readings of this step, once each", $"{type.Name} does not take that reading, or has it twice.");
         foreach (var caution in type.Cautions.Where(c => c.MustAcknowledge && !command.Acknowledged.Contains(c.Id)))
             checks.Add("acknowledged", "not acknowledged", caution.Id, $"Acknowledge first: {caution.Says}");
@@ -537,6 +582,7 @@ public static class JobRules
     {
         if (state.Corner(side).Retraction.Boot is { } boot && BootLook.Judge(boot, state.Opened!.Sheet.Piston.ResealAllowed, state.Setup.Rules.Boot) is { Condemns: true } torn)
             throw new InputException(new InputError("boot", torn.Name.ToLowerInvariant(), "a sound boot, or a reseal that the maker allows", $"The boot was seen {torn.Name.ToLowerInvariant()}. {torn.Do}"));
+        if (JobBenches.Creep(state, state.Corner(side).Pistons) is { } creep) RequireAllBack(state, side, creep);
         if (state.Corner(side).LogPoints().Count == 0) return;
         var log = JobBenches.Retraction(state, side, null).Log;
         if (log.Findings.FirstOrDefault(f => f.Stop && f.Kind != LogFindingKind.Home) is { } f)
@@ -544,6 +590,20 @@ public static class JobRules
         var first = state.Corner(side).LogPoints().OrderBy(p => p.Stage).ThenBy(p => p.Turns).First().Protrusion;
         if (!log.Home && log.Protrusion is { } now && state.Corner(side).Travel is { } travel && first - now < travel.Need - Length.FromMillimeters(0.05))
             throw new InputException(new InputError("log", $"{Figure.Of((first - now).Millimeters, 2)} mm in", $"{Figure.Of(travel.Need.Millimeters, 2)} mm", $"By the log it is {Figure.Of((first - now).Millimeters, 2)} mm in and the new parts need {Figure.Of(travel.Need.Millimeters, 2)} mm. Go on, or strike the reading that is wrong."));
+    }
+
+    private static void RequireAllBack(JobState state, Side side, CreepAnswer creep)
+    {
+        if (creep.Stop) throw new InputException(new InputError("pistons", "one beyond its limit", "every piston inside its bore", creep.Says));
+        if (state.Corner(side).Travel is not { } travel) return;
+        var first = state.Corner(side).Pistons[0];
+        foreach (var m in creep.Pistons.Where(m => !m.Home))
+        {
+            var made = first.First(p => (p.Bank, p.Number) == (m.Piston.Bank, m.Piston.Number)).Proud - m.Piston.Now;
+            if (made >= travel.Need - Length.FromMillimeters(0.05)) continue;
+            var name = CreepWatch.Name(m.Piston);
+            throw new InputException(new InputError("pistons", $"{name} {Figure.Of(made.Millimeters, 2)} mm in", $"{Figure.Of(travel.Need.Millimeters, 2)} mm, or home", $"By the last round {name} is {Figure.Of(made.Millimeters, 2)} mm in and the new parts need {Figure.Of(travel.Need.Millimeters, 2)} mm. Go on, or measure again."));
+        }
     }
 
     /// <summary>Where draws were noted, the stop test has to be met.</summary>
@@ -554,6 +614,13 @@ public static class JobRules
             var bled = JobBenches.Fluid(state, null, false).Corners.First(c => c.Side == side).Bled;
             if (!bled.Done) throw new InputException(new InputError("draws", $"{bled.ClearInARow} clear in a row, {side.Word()}", "2 clear in a row, without bubbles or change of colour", $"The {side.Word()} corner is not bled yet. {bled.Says}"));
         }
+    }
+
+    /// <summary>Where a leak check was noted, it has to be passed.</summary>
+    private static void RequireDry(JobState state)
+    {
+        if (state.Leaks is { } seen && LeakCheck.Judge(seen) is { Passed: false } answer)
+            throw new InputException(new InputError("leaks", $"held {seen.HeldSeconds} s, not passed", "held hard for 30 s, sound and dry", $"The leak check is not passed. {answer.Says}"));
     }
 
     private static void RequireVoltage(JobState state, ClickOn command)
@@ -599,9 +666,8 @@ internal static class JobMeasuring
             new(Mm(readings, ReadingKind.InnerPad), Mm(readings, ReadingKind.OuterPad), rotor),
             new(sheet.Pads.NewInnerTotal, sheet.Pads.NewOuterTotal, state.Setup.Rotors ? sheet.Rotor.NewThickness : rotor),
             Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null, ProtrusionLimit: sheet.Piston.ProtrusionLimit);
-        // An opposed caliper is measured on one side: the other stands as far out until its own pads say otherwise.
         return method == RetractMethod.OpposedPush && sheet.Piston.PistonsPerCaliper % 2 == 0
-            ? HowFar.Opposed(input with { ProtrusionOuter = input.Protrusion }, state.Setup.Rules.RetractDepth).Whole
+            ? HowFar.Opposed(input with { ProtrusionOuter = Mm(readings, ReadingKind.OuterProtrusion) }, state.Setup.Rules.RetractDepth).Whole
             : HowFar.Compute(input, state.Setup.Rules.RetractDepth);
     }
 

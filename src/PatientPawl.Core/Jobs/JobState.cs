@@ -33,8 +33,14 @@ public sealed record CornerFile(
     /// <summary>What is known of the retraction beside its log.</summary>
     public RetractionFacts Retraction { get; init; } = RetractionFacts.None;
 
-    /// <summary>Draws at the bleed screw, in order.</summary>
-    public ImmutableList<BleedDraw> Draws { get; init; } = [];
+    /// <summary>Draws at the bleed screw, in order, struck ones too.</summary>
+    public ImmutableList<BleedDraw> AllDraws { get; init; } = [];
+
+    /// <summary>The draws that stand.</summary>
+    public IReadOnlyList<BleedDraw> Draws => Struck.IsEmpty ? AllDraws : [.. AllDraws.Where(d => !Struck.ContainsKey(d.Id))];
+
+    /// <summary>Rounds of measuring every piston of an opposed caliper, in order.</summary>
+    public ImmutableList<IReadOnlyList<PistonProud>> Pistons { get; init; } = [];
 
     /// <summary>True from the piston going back until the pedal has brought it up again.</summary>
     public bool StandsOff { get; init; }
@@ -93,7 +99,11 @@ public sealed class JobState
     /// <summary>The route, once chosen.</summary>
     public ServiceRoute? Route => Now.Setup.Route;
     /// <summary>Reservoir level in per cent of the band, as last read and carried forward; null before the first look.</summary>
-    public double? LevelPercent => Now.LevelPercent;
+    public double? LevelPercent => Now.LevelPercent is { } level ? Math.Max(level, 0) : null;
+    /// <summary>What was seen at the leak check, until its step is clicked on; null before.</summary>
+    public LeakInput? Leaks => Now.Leaks;
+    /// <summary>True where a banjo was undone in this job.</summary>
+    public bool BanjoUndone => Setup.AnyCaliperNew;
     /// <summary>Battery voltage as last read.</summary>
     public double? BatteryVolts => Now.BatteryVolts;
     /// <summary>The workshop's instruments as they were copied into the job.</summary>
@@ -171,6 +181,9 @@ public sealed class JobState
             RetractionLookedAt e => Same(next.WithCorner(e.Side, c => c with { Retraction = e.Facts })),
             FluidLookedAt e => Same(next with { Fluid = e.Facts }),
             BleedDrawn e => Same(Drawn(next, e)),
+            BleedDrawStruck e => Same(DrawStruck(next, e)),
+            LeaksLookedAt e => Same(next with { Leaks = e.Seen }),
+            PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
             StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
             FindingReported e => Reported(next, e, recorded.Id),
             LeftOvernight e => Same(next with { Night = e }),
@@ -313,7 +326,7 @@ public sealed class JobState
         if (e.Step is { StepId: "measured" or "inspected", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
         if (e.Step is { StepId: "shoes-measured", Side: { } shoes }) next = next.WithCorner(shoes, c => c with { ShoeVerdicts = e.Verdicts });
         // A new caliper has a log and draws of its own.
-        if (e.Step is { StepId: "new-caliper-hung", Side: { } hung }) next = next.WithCorner(hung, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, Draws = [], LevelPercent = null, StandsOff = false });
+        if (e.Step is { StepId: "new-caliper-hung", Side: { } hung }) next = next.WithCorner(hung, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, AllDraws = [], Pistons = [], LevelPercent = null, StandsOff = false });
         // What settled a verdict stands in the place of the one that was in doubt.
         if (e.Step is { StepId: "verdict-settled", Side: { } settled })
             next = next.WithCorner(settled, c => c with { Verdicts = Instead(c.Verdicts, e.Verdicts), ShoeVerdicts = Instead(c.ShoeVerdicts, e.Verdicts) });
@@ -325,6 +338,8 @@ public sealed class JobState
             next = next.WithCorner(home, c => c with { StandsOff = true }) with { LevelPercent = comesBack ? next.LevelPercent + Percent(next, t.Displaced.Milliliters) : next.LevelPercent };
         }
 
+        // What was seen holds for the pedal it was seen under.
+        if (e.Step.StepId is "pedal-proved" or "bleed" or "leaks-looked") next = next with { Leaks = null };
         // What the pedal brings up again leaves the reservoir.
         if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" && next.Opened is { } opened)
         {
@@ -341,8 +356,18 @@ public sealed class JobState
     private static Parts Drawn(Parts next, BleedDrawn e)
     {
         var level = next.LevelPercent ?? 100;
-        var after = e.Draw.Filled ? 100 : Math.Max(level - Percent(next, e.Draw.Volume.Milliliters), 0);
-        return next.WithCorner(e.Side, c => c with { Draws = c.Draws.Add(e.Draw), LevelPercent = c.LevelPercent ?? level }) with { LevelPercent = after };
+        var after = e.Draw.Filled ? 100 : level - Percent(next, e.Draw.Volume.Milliliters);
+        return next.WithCorner(e.Side, c => c with { AllDraws = c.AllDraws.Add(e.Draw), LevelPercent = c.LevelPercent ?? level }) with { LevelPercent = after };
+    }
+
+    private static Parts DrawStruck(Parts next, BleedDrawStruck e)
+    {
+        var corner = next.Corner(e.Side);
+        var wrong = corner.AllDraws.First(d => d.Id == e.DrawId);
+        // The sum may go under MIN and further: a draw that is struck out again has to find its way back. What was never drawn is still in the reservoir, unless it was filled since: full is full.
+        var filled = corner.AllDraws.SkipWhile(d => d.Id != e.DrawId).Any(d => d.Filled);
+        var level = filled || next.LevelPercent is not { } now ? next.LevelPercent : Math.Min(now + Percent(next, wrong.Volume.Milliliters), 150);
+        return next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.DrawId, e.Reason) }) with { LevelPercent = level };
     }
 
     private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.What == v.What) ?? v)];
@@ -373,6 +398,8 @@ public sealed class JobState
         JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
         double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
     {
+        public LeakInput? Leaks { get; init; }
+
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
             CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty, FluidFacts.None);
 

@@ -259,7 +259,7 @@ public static class RunSheets
         ArgumentNullException.ThrowIfNull(step);
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
-        return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.Readings.Select(r => r.Card())],
+        return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
             BenchesOf(state, type.Id, step.Side), step.Side is { } side ? type.Id switch { "measured" => PrefilledFor(state, side), "piston-home" => Turned(state, side), _ => [] } : [],
@@ -267,6 +267,9 @@ public static class RunSheets
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
             step.Side is { } wheel ? state.Corner(wheel).StarWheel : null);
     }
+
+    private static ReadingCard CardIn(JobState state, ReadingKind kind) =>
+        kind == ReadingKind.PistonProtrusion && state.Setup.IsFixed ? kind.Card() with { Name = "Inner piston stands proud" } : kind.Card();
 
     /// <summary>What is renewed.</summary>
     public static IReadOnlyList<string> Parts(PlanSetup setup)

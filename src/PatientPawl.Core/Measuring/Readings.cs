@@ -27,6 +27,8 @@ public enum ReadingKind
     ClicksBack,
     /// <summary>Star-wheel clicks out.</summary>
     ClicksOut,
+    /// <summary>How far the outer piston of an opposed caliper stands proud.</summary>
+    OuterProtrusion,
 }
 
 /// <summary>What a kind of reading is called, its unit and its possible range.</summary>
@@ -56,6 +58,7 @@ public static class ReadingCatalogue
         new(ReadingKind.OuterPad, "Outer pad, with backing", "mm", 1, 60, "caliper", false),
         new(ReadingKind.RotorThickness, "Rotor, thinnest", "mm", 2, 80, "micrometer", false),
         new(ReadingKind.PistonProtrusion, "Piston stands proud", "mm", 0, 100, "depth-gauge", false),
+        new(ReadingKind.OuterProtrusion, "Outer piston stands proud", "mm", 0, 100, "depth-gauge", false),
         new(ReadingKind.BatteryVoltage, "Battery", "V", 6, 18, null, false),
         new(ReadingKind.FluidDrawn, "Drawn off", "mL", 0, 1000, null, false),
         new(ReadingKind.TurnsMade, "Turns made", "turns", 0, 100, null, true),

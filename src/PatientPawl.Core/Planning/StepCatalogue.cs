@@ -340,9 +340,9 @@ public static class StepCatalogue
             Applies = s => !s.InspectOnly,
             Needs = [PadsOut, CaliperClear, CaliperThere, Corner.Rotor.Is(Rotor.Old), Corner.Judged.Is(Done.No), Car.Reservoir.Is(Done.Yes)],
             Makes = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Enough)], Otherwise = [Corner.Judged.To(Done.Yes), Corner.Room.To(Room.Short)],
-            Readings = [ReadingKind.InnerPad, ReadingKind.OuterPad, ReadingKind.RotorThickness, ReadingKind.PistonProtrusion],
+            Readings = [ReadingKind.InnerPad, ReadingKind.OuterPad, ReadingKind.RotorThickness, ReadingKind.PistonProtrusion], MoreReadings = s => s.IsFixed ? [ReadingKind.OuterProtrusion] : [],
             Tools = ["caliper", "micrometer", "depth gauge"],
-            How = "Thinnest place of each. The piston from the land the sheet measures from.",
+            How = "Thinnest place of each. The piston from the land the sheet measures from; of several on a side the one furthest out.",
         },
         new("verdict-settled", "Settle the verdict", Stage.Judge, Lane.Corner, Place.Corner, 4, "Too close to call is not passed: either a better measurement decides, or the part is renewed.")
         {

@@ -153,6 +153,12 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
     /// <summary>Readings it carries.</summary>
     public IReadOnlyList<ReadingKind> Readings { get; init; } = [];
 
+    /// <summary>Readings it carries beside those, where the brake is built for them.</summary>
+    public Func<PlanSetup, IReadOnlyList<ReadingKind>> MoreReadings { get; init; } = _ => [];
+
+    /// <summary>Every reading it carries in a job.</summary>
+    public IReadOnlyList<ReadingKind> ReadingsIn(PlanSetup setup) => [.. Readings, .. MoreReadings(setup)];
+
     /// <summary>The fastener it torques; the step ends when every one of them is signed.</summary>
     public FastenerRole? Torques { get; init; }
 

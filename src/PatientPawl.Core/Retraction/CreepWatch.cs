@@ -12,6 +12,12 @@ public enum PistonBank
     Outer,
 }
 
+/// <summary>How far one piston of an opposed caliper stands proud.</summary>
+/// <param name="Bank">Inner or outer.</param>
+/// <param name="Number">Which of them, from 1 at the leading end; opposite pistons share their number.</param>
+/// <param name="Proud">How far, 0 to 100 mm.</param>
+public sealed record PistonProud(PistonBank Bank, int Number, Length Proud);
+
 /// <summary>One piston of an opposed caliper, before the push and after it.</summary>
 /// <param name="Bank">Inner or outer.</param>
 /// <param name="Number">Which of them, from 1 at the leading end; opposite pistons share their number.</param>
@@ -78,6 +84,7 @@ public static class CreepWatch
         return new(moves, next, hold, leaving.Length > 0, open.Length == 0, says, trail.Conclude(says, "practice-opposed").WouldChange("Measuring again after the push.").Done());
     }
 
-    private static string Name(OpposedPiston p) => $"{(p.Bank == PistonBank.Inner ? "Inner" : "Outer")} {p.Number}";
+    internal static string Name(PistonBank bank, int number) => $"{(bank == PistonBank.Inner ? "Inner" : "Outer")} {number}";
+    internal static string Name(OpposedPiston p) => Name(p.Bank, p.Number);
     private static string Names(IEnumerable<PistonMove> moves) => string.Join(" and ", moves.Select(m => Name(m.Piston)));
 }

@@ -127,7 +127,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
             ReadingKind.InnerPad => corner.Inner,
             ReadingKind.OuterPad => corner.Outer,
             ReadingKind.RotorThickness => corner.Rotor,
-            ReadingKind.PistonProtrusion => corner.Protrusion,
+            ReadingKind.PistonProtrusion or ReadingKind.OuterProtrusion => corner.Protrusion,
             ReadingKind.BatteryVoltage => 13.1,
             ReadingKind.ReservoirLevel => Math.Round(Math.Min(State.LevelPercent ?? level, 100)),
             ReadingKind.Cycles => 4,

@@ -21,9 +21,15 @@ public sealed record BleedSeen(BleedDecision Decision, BleedAnswer? Bleed);
 
 public sealed record LookAtFluid(Guid EventId, DateTimeOffset OccurredAt, FluidFacts Facts) : ICommand;
 public sealed record DrawAtScrew(Guid EventId, DateTimeOffset OccurredAt, Side Side, BleedDraw Draw) : ICommand;
+public sealed record StrikeDraw(Guid EventId, DateTimeOffset OccurredAt, Side Side, Guid DrawId, string Reason) : ICommand;
+
+public sealed record LookForLeaks(Guid EventId, DateTimeOffset OccurredAt, LeakInput Seen) : ICommand;
+
+/// <summary>A draw of a job; struck ones say why.</summary>
+public sealed record DrawLine(BleedDraw Draw, string? StruckBecause);
 
 /// <summary>The fluid bench of a job.</summary>
-public sealed record JobFluidView(FluidBenchAnswer Bench, FluidFacts Facts, IReadOnlyList<BleedDraw> Left, IReadOnlyList<BleedDraw> Right, double? LevelPercent);
+public sealed record JobFluidView(FluidBenchAnswer Bench, FluidFacts Facts, IReadOnlyList<DrawLine> Left, IReadOnlyList<DrawLine> Right, double? LevelPercent, LeakInput? Leaks, bool BanjoUndone);
 
 internal static class FluidEndpoints
 {
@@ -39,11 +45,18 @@ internal static class FluidEndpoints
         {
             var state = events.State(id);
             if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
-            return TypedResults.Ok(new JobFluidView(JobBenches.Fluid(state, strokes, firm == true), state.Fluid, state.Corner(Side.Left).Draws, state.Corner(Side.Right).Draws, state.LevelPercent));
+            return TypedResults.Ok(new JobFluidView(JobBenches.Fluid(state, strokes, firm == true), state.Fluid, Lines(state, Side.Left), Lines(state, Side.Right), state.LevelPercent, state.Leaks, state.BanjoUndone));
         });
         jobs.MapPost("/fluid/looked", (Guid id, LookAtFluid c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtFluid(s, c.Facts))));
+        jobs.MapPost("/fluid/leaks", (Guid id, LookForLeaks c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookForLeaks(s, c.Seen))));
+        jobs.MapPost("/fluid/draws/strike", (Guid id, StrikeDraw c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikeDraw(s, c.Side, c.DrawId, c.Reason))));
         jobs.MapPost("/fluid/draws", (Guid id, DrawAtScrew c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Draw(s, c.Side, c.Draw))));
     }
+
+    private static IReadOnlyList<DrawLine> Lines(JobState state, Side side) =>
+        [.. state.Corner(side).AllDraws.Select(d => new DrawLine(d, state.Corner(side).Struck.GetValueOrDefault(d.Id)))];
 }

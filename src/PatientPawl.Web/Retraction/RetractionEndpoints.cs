@@ -45,11 +45,13 @@ public sealed record NotePoint(Guid EventId, DateTimeOffset OccurredAt, Side Sid
 public sealed record StrikePoint(Guid EventId, DateTimeOffset OccurredAt, Side Side, Guid PointId, string Reason) : ICommand;
 public sealed record LookAtRetraction(Guid EventId, DateTimeOffset OccurredAt, Side Side, RetractionFacts Facts) : ICommand;
 
+public sealed record MeasurePistons(Guid EventId, DateTimeOffset OccurredAt, Side Side, IReadOnlyList<PistonProud> Pistons) : ICommand;
+
 /// <summary>A line of a job's log; struck ones say why.</summary>
 public sealed record LogLine(LogPoint Point, string Gauge, string? StruckBecause);
 
-/// <summary>The retract bench of a corner in a job.</summary>
-public sealed record JobRetractionView(RetractionBenchAnswer Bench, IReadOnlyList<LogLine> Lines, RetractionFacts Facts, PistonSpec Piston, IReadOnlyList<BootAnswer> Boots);
+/// <summary>The retract bench of a corner in a job. An opposed caliper has rounds in place of lines.</summary>
+public sealed record JobRetractionView(RetractionBenchAnswer Bench, IReadOnlyList<LogLine> Lines, IReadOnlyList<IReadOnlyList<PistonProud>> Rounds, RetractionFacts Facts, PistonSpec Piston, IReadOnlyList<BootAnswer> Boots);
 
 internal static class RetractionEndpoints
 {
@@ -77,6 +79,8 @@ internal static class RetractionEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NotePoint(s, c.Side, c.Point, InstrumentCatalogue.Get(library.Instruments(), c.InstrumentId), ReadingIn.Today(clock)))));
         jobs.MapPost("/retraction/points/strike", (Guid id, StrikePoint c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikePoint(s, c.Side, c.PointId, c.Reason))));
+        jobs.MapPost("/retraction/pistons", (Guid id, MeasurePistons c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.MeasurePistons(s, c.Side, c.Pistons))));
         jobs.MapPost("/retraction/looked", (Guid id, LookAtRetraction c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtRetraction(s, c.Side, c.Facts))));
     }
@@ -85,7 +89,7 @@ internal static class RetractionEndpoints
     {
         if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
         var (file, piston) = (state.Corner(side), state.Opened.Sheet.Piston);
-        return new(JobBenches.Retraction(state, side, turnsNow), [.. file.Log.Select(p => new LogLine(p.Point, p.Gauge.Name, file.Struck.GetValueOrDefault(p.Point.Id)))], file.Retraction, piston,
+        return new(JobBenches.Retraction(state, side, turnsNow), [.. file.Log.Select(p => new LogLine(p.Point, p.Gauge.Name, file.Struck.GetValueOrDefault(p.Point.Id)))], file.Pistons, file.Retraction, piston,
             [.. BootLook.States.Select(b => BootLook.Judge(b, piston.ResealAllowed, state.Setup.Rules.Boot))]);
     }
 }

@@ -69,7 +69,7 @@ internal sealed class Bench
         ReadingKind.InnerPad => 11,
         ReadingKind.OuterPad => 12,
         ReadingKind.RotorThickness => 9.5,
-        ReadingKind.PistonProtrusion => 10.5,
+        ReadingKind.PistonProtrusion or ReadingKind.OuterProtrusion => 10.5,
         ReadingKind.FluidDrawn => 60,
         ReadingKind.BatteryVoltage => 13,
         _ => 4,

@@ -213,7 +213,17 @@ public class RetractionJobTests
     [Fact]
     public void An_opposed_caliper_goes_back_by_its_own_sum_and_sends_the_fluid_of_all_its_pistons()
     {
-        var sheet = Bench.Sheet() with { Piston = new(Length.FromMillimeters(28), 4, null, Length.FromMillimeters(1.5), null, null, false, 0), Architecture = Architecture.FixedHat };
+        var job = AtOpposed();
+        var travel = job.State.Corner(Side.Left).Travel!;
+        // Inner 15 - 11 + 1 = 5, outer 15 - 12 + 1 = 4; all the way home is 9 mm for all four.
+        travel.Need.Millimeters.ShouldBe(5, 1e-9);
+        travel.Displaced.Milliliters.ShouldBe(4 * Math.PI / 4 * 28 * 28 * 9 / 1000, 1e-6);
+        JobBenches.Fluid(job.State, null, false).Reservoir!.Back.Milliliters.ShouldBe(2 * travel.Displaced.Milliliters, 1e-6);
+    }
+
+    private static Bench AtOpposed()
+    {
+        var sheet = Bench.Sheet() with { Piston = new(Length.FromMillimeters(28), 4, null, Length.FromMillimeters(1.5), null, null, false, 0, ProtrusionLimit: Length.FromMillimeters(16)), Architecture = Architecture.FixedHat };
         var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, sheet, HouseRules.Default)).LookOver();
         foreach (var side in Core.Sides.Both)
         {
@@ -222,12 +232,125 @@ public class RetractionJobTests
             job.Do(s => JobRules.Rule(s, side));
         }
 
-        job.Until("piston-home", Side.Left);
-        var travel = job.State.Corner(Side.Left).Travel!;
-        // Inner 15 - 11 + 1 = 5, outer 15 - 12 + 1 = 4; all the way home is 9 mm for all four.
-        travel.Need.Millimeters.ShouldBe(5, 1e-9);
-        travel.Displaced.Milliliters.ShouldBe(4 * Math.PI / 4 * 28 * 28 * 9 / 1000, 1e-6);
-        JobBenches.Fluid(job.State, null, false).Reservoir!.Back.Milliliters.ShouldBe(2 * travel.Displaced.Milliliters, 1e-6);
+        return job.Until("piston-home", Side.Left);
+    }
+
+    private static IReadOnlyList<PistonProud> Round(params double[] inner1Outer1Inner2Outer2) =>
+        [.. inner1Outer1Inner2Outer2.Select((mm, i) => new PistonProud(i % 2 == 0 ? PistonBank.Inner : PistonBank.Outer, i / 2 + 1, Length.FromMillimeters(mm)))];
+
+    private static Bench Measure(Bench job, params double[] mm) => job.Do(s => JobRules.MeasurePistons(s, Side.Left, Round(mm)));
+
+    [Fact]
+    public void Both_sides_of_an_opposed_caliper_are_measured_at_the_step_and_each_goes_its_own_way()
+    {
+        var at = AtOpposed();
+        var click = (StepDone)at.State.Standing.Last(e => e.Event is StepDone { Step: { StepId: "measured", Side: Side.Left } }).Event;
+        click.Readings.Select(r => r.Kind).ShouldContain(ReadingKind.OuterProtrusion);
+        // Inner 10.5 and outer 13.5 proud, home 1.5: 9 and 12 mm for two pistons of 28 mm each.
+        var uneven = JobMeasuring.Travel(at.State, Side.Left, [.. click.Readings.Select(r => r.Kind == ReadingKind.OuterProtrusion ? r with { Value = 13.5 } : r)]);
+        uneven.Displaced.Milliliters.ShouldBe(2 * Math.PI / 4 * 28 * 28 * (9 + 12) / 1000, 1e-6);
+        uneven.HomeTravel!.Value.Millimeters.ShouldBe(9, 1e-9);
+        // A sliding caliper is not asked.
+        var sliding = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
+        RunSheets.Of(sliding.State).Now!.Readings.Select(r => r.Kind).ShouldNotContain(ReadingKind.OuterProtrusion);
+    }
+
+    [Fact]
+    public void Rounds_of_opposed_pistons_are_kept_say_which_pair_goes_next_and_catch_one_that_creeps()
+    {
+        var job = AtOpposed();
+        Judge(job).Creep.ShouldBeNull();
+        Measure(job, 10.5, 10.4, 11.5, 11.4);
+        Judge(job).Creep!.NextPair.ShouldBe(2);
+        // Pair 2 was pushed and inner 1 was not held.
+        Measure(job, 12.0, 10.4, 6.0, 6.0);
+        var creep = Judge(job).Creep!;
+        creep.Pistons.Where(p => p.Crept).Select(p => (p.Piston.Bank, p.Piston.Number)).ShouldBe([(PistonBank.Inner, 1)]);
+        creep.NextPair.ShouldBe(1);
+        creep.Says.ShouldContain("Inner 1 crept out by 1.5 mm");
+        job.State.Corner(Side.Left).Pistons.Count.ShouldBe(2);
+        job.State.Corner(Side.Right).Pistons.ShouldBeEmpty();
+        JobRecord.Of(job.State).Log.Last(l => l.What == "Pistons measured").Detail.ShouldContain("inner 1 12 mm");
+    }
+
+    [Fact]
+    public void Pistons_short_of_the_new_parts_or_beyond_their_limit_keep_home_from_being_clicked()
+    {
+        var job = Measure(AtOpposed(), 10.5, 10.4, 11.5, 11.4);
+        // The new parts need 5 mm.
+        Measure(job, 5.4, 5.3, 7, 6);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Inner 2 is 4.5 mm in and the new parts need 5 mm");
+        Measure(job, 5.4, 17, 6, 6);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 1 stands beyond its limit of 16 mm");
+        Measure(job, 1.5, 1.6, 1.5, 1.7);
+        Judge(job).Creep!.AllHome.ShouldBeTrue();
+        Home(job).Step.StepId.ShouldBe("piston-home");
+    }
+
+    [Fact]
+    public void A_round_takes_every_piston_once_and_only_where_they_are_opposed()
+    {
+        var job = AtOpposed();
+        Should.Throw<InputException>(() => Measure(job, 10, 10)).Message.ShouldContain("The caliper has 4 pistons and 2 are measured");
+        Should.Throw<InputException>(() => Measure(job, 10, 10, 10, 150)).Errors.ShouldContain(e => e.Field == "nowMm");
+        Should.Throw<InputException>(() => job.Do(s => JobRules.MeasurePistons(s, Side.Left, [.. Round(10, 10).Concat(Round(10, 10))])));
+        Should.Throw<NotAllowedException>(() => Note(job, Line(0, 10))).Because.Single().ShouldContain("Measure every piston");
+        Should.Throw<NotAllowedException>(() => Measure(AtPiston(), 10, 10)).Message.ShouldContain("one side only");
+        job.State.Corner(Side.Left).Pistons.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_draw_noted_wrongly_is_struck_out_and_the_level_goes_back_to_where_it_was()
+    {
+        var job = AtPiston();
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        BleedDraw Made(double ml, bool filled = false) => new(Guid.NewGuid(), Volume.FromMilliliters(ml), false, false, true) { Filled = filled };
+        var (good, wrong, last) = (Made(15), Made(45), Made(15));
+        var before = job.State.LevelPercent!.Value;
+        foreach (var d in new[] { good, wrong }) job.Do(s => JobRules.Draw(s, Side.Left, d));
+        // More than there was: the level ends at nothing, and comes back all the same.
+        job.State.LevelPercent!.Value.ShouldBe(Math.Max(before - 80, 0), 1e-9);
+        Should.Throw<InputException>(() => JobRules.StrikeDraw(job.State, Side.Left, wrong.Id, " ")).Errors.Single().Field.ShouldBe("reason");
+        Should.Throw<InputException>(() => JobRules.StrikeDraw(job.State, Side.Right, wrong.Id, "it was 15")).Errors.Single().Field.ShouldBe("drawId");
+        job.Do(s => JobRules.StrikeDraw(s, Side.Left, wrong.Id, "it was 15"));
+        job.State.LevelPercent!.Value.ShouldBe(before - 20, 1e-9);
+        job.State.Corner(Side.Left).Draws.ShouldBe([good]);
+        Should.Throw<NotAllowedException>(() => JobRules.StrikeDraw(job.State, Side.Left, wrong.Id, "again"));
+        // One clear draw is not two: the struck one counts for nothing.
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("not bled yet");
+        job.Do(s => JobRules.Draw(s, Side.Left, last));
+        Home(job).Step.StepId.ShouldBe("bleed");
+        JobRecord.Of(job.State).Log.ShouldContain(l => l.What == "Draw struck out" && l.Detail == "it was 15");
+    }
+
+    [Fact]
+    public void Filled_since_full_is_full_whatever_is_struck()
+    {
+        var job = AtPiston();
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        var (wrong, filled) = (new BleedDraw(Guid.NewGuid(), Volume.FromMilliliters(15), false, false, true), new BleedDraw(Guid.NewGuid(), Volume.FromMilliliters(15), false, false, true) { Filled = true });
+        foreach (var d in new[] { wrong, filled }) job.Do(s => JobRules.Draw(s, Side.Left, d));
+        job.Do(s => JobRules.StrikeDraw(s, Side.Left, wrong.Id, "other corner"));
+        job.State.LevelPercent.ShouldBe(100);
+    }
+
+    [Fact]
+    public void A_leak_check_that_was_noted_has_to_be_passed_and_asks_for_the_banjo_that_was_undone()
+    {
+        var job = AtPiston();
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("leaks-looked", level: 100);
+        LeakInput Seen(int seconds, Known banjo) => new(seconds, false, Known.Yes, banjo, Known.Yes);
+        job.Do(s => JobRules.LookForLeaks(s, Seen(12, Known.Yes)));
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Hold it hard for 18 s more.");
+        job.Do(s => JobRules.LookForLeaks(s, Seen(31, Known.NotKnown)));
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("The banjo was undone");
+        job.Do(s => JobRules.LookForLeaks(s, Seen(31, Known.Yes)));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.State.Leaks.ShouldBeNull();
+        JobRecord.Of(job.State).Log.Last(l => l.What == "Leaks looked for").Detail.ShouldBe("held 31 s; pipes sound; screws dry; banjos dry");
+        Should.Throw<NotAllowedException>(() => JobRules.LookForLeaks(job.State, Seen(31, Known.Yes)));
+        // Where nothing was undone the banjo is nobody's question.
+        LeakCheck.Judge(Seen(31, Known.NotKnown)).Passed.ShouldBeTrue();
     }
 
     [Fact]

@@ -100,6 +100,7 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
     }
     if (press === "space") {
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      await expect(page.locator(".btn-primary").last()).toBeEnabled();
       await page.keyboard.press("Space");
     } else await page.locator("button.btn-primary, a.btn-primary").last().click();
     // The run sheet is ready for the next click when whatever was clicked has come back.
@@ -138,7 +139,8 @@ const SEEN: Record<Family, [string, string][]> = {
   fixed: [["cabin-control", "hand-lever"], ["caliper-lever", "no"], ["caliper-motor", "no"], ["plate-cable", "yes"], ["opposed-pistons", "yes"]],
 };
 const VALUES: Record<string, number> = {
-  "reservoir-level": 60, cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 12.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
+  "reservoir-level": 60,
+  cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 12.4, "outer-protrusion": 12.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
 };
 
 type Step = { stepId: string; side: "left" | "right" | null };

@@ -84,6 +84,8 @@ test("a whole job without a mouse", async ({ page }) => {
       expect(await sheet.innerText()).toBe(before);
     }
     if (count === 0) await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    // A torque is signed once its setting stands on the screen.
+    await expect(page.locator(".btn-primary").last()).toBeEnabled();
     await page.keyboard.press("Space");
     await expect.poll(() => sheet.innerText(), { message: before.slice(0, 80) }).not.toBe(before);
   }

@@ -166,6 +166,27 @@ test("slot, opposed pistons and the boot by themselves", async ({ page }) => {
   await expect(page.getByText(/Inner 2 crept out by 0.6 mm/).first()).toBeVisible();
 });
 
+test("opposed pistons in a job: measured by rounds, one creeps, all home, and the step is clicked on", async ({ page }) => {
+  await signIn(page);
+  const jobId = await jobAt(page.request, "GNT 372", "pads", "fixed", 75, "piston-home", "left");
+  await page.goto(`/jobs/${jobId}/retract/left`);
+  const round = async (mm: string[]) => {
+    for (const [i, label] of ["Inner 1", "Outer 1", "Inner 2", "Outer 2"].entries()) await page.getByLabel(label, { exact: true }).fill(mm[i]!);
+    await page.getByRole("button", { name: /^Note (the first|this) round$/ }).click();
+    await expect(page.getByLabel("Inner 1", { exact: true })).toHaveValue("");
+  };
+  await expect(page.getByRole("button", { name: "Measure every one" })).toBeDisabled();
+  await round(["9", "9", "10", "10"]);
+  await expect(page.getByText("Pair 2", { exact: true })).toBeVisible();
+  await round(["9.8", "9", "5", "5"]);
+  await expect(page.getByText(/Inner 1 crept out by 0.8 mm/).first()).toBeVisible();
+  await round(["1.5", "1.7", "1.6", "1.5"]);
+  await expect(page.getByText("home", { exact: true }).first()).toBeVisible();
+  await page.getByRole("link", { name: "To the run sheet, and click it on" }).click();
+  await page.getByRole("button", { name: /Piston home: done/ }).click();
+  await expect(page.getByRole("heading", { name: "Piston home, left" })).toBeHidden();
+});
+
 test("the fluid bench: drawn off before it overflows, pumped firm, bled to the stop test", async ({ page }) => {
   await page.goto("/bench/fluid");
   for (const [label, value] of [["MIN to MAX, mL", "75"], ["MAX to the brim, mL", "10"], ["Level now, % of MIN to MAX", "95"], ["Piston diameter, mm", "38"], ["They go back by, mm", "12"], ["New parts need, mm", "9"]] as const)
@@ -195,6 +216,12 @@ test("the fluid bench: drawn off before it overflows, pumped firm, bled to the s
     await expect(drawn).not.toHaveText(before);
   }
   await expect(page.getByText("done", { exact: true })).toBeVisible();
+  // The last one was never drawn.
+  await page.getByRole("list", { name: "Draws, Drawn" }).getByRole("button", { name: "Strike out" }).first().click();
+  await page.getByLabel("Why it is wrong").fill("that was water");
+  await page.getByRole("button", { name: "Strike it out" }).click();
+  await expect(page.getByText("30 mL drawn")).toBeVisible();
+  await expect(page.getByText("done", { exact: true })).toBeHidden();
   await page.getByRole("tab", { name: "Leaks" }).click();
   await expect(page.getByText("30", { exact: true })).toBeVisible();
   await page.getByRole("button", { name: /Pedal down: start the clock/ }).click();

@@ -1618,6 +1618,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/retraction/pistons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeasurePistons"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/retraction/looked": {
         parameters: {
             query?: never;
@@ -1720,6 +1761,88 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["LookAtFluid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fluid/leaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookForLeaks"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/fluid/draws/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StrikeDraw"];
                 };
             };
             responses: {
@@ -3704,6 +3827,10 @@ export interface components {
             side: components["schemas"]["Side"];
             draw: components["schemas"]["BleedDraw"];
         };
+        DrawLine: {
+            draw: components["schemas"]["BleedDraw"];
+            struckBecause: null | string;
+        };
         /**
          * @description Where along the drum's depth a diameter was taken.
          * @enum {unknown}
@@ -4313,10 +4440,12 @@ export interface components {
         JobFluidView: {
             bench: components["schemas"]["FluidBenchAnswer"];
             facts: components["schemas"]["FluidFacts"];
-            left: components["schemas"]["BleedDraw"][];
-            right: components["schemas"]["BleedDraw"][];
+            left: components["schemas"]["DrawLine"][];
+            right: components["schemas"]["DrawLine"][];
             /** Format: double */
             levelPercent: null | number;
+            leaks: null | components["schemas"]["LeakInput"];
+            banjoUndone: boolean;
         };
         /** @description The job was opened. Sheet and house rules are copied in, so that the job stands by itself. */
         JobOpened: {
@@ -4381,6 +4510,7 @@ export interface components {
         JobRetractionView: {
             bench: components["schemas"]["RetractionBenchAnswer"];
             lines: components["schemas"]["LogLine"][];
+            rounds: components["schemas"]["PistonProud"][][];
             facts: components["schemas"]["RetractionFacts"];
             piston: components["schemas"]["PistonSpec"];
             boots: components["schemas"]["BootAnswer"][];
@@ -4453,6 +4583,11 @@ export interface components {
             banjoDry: components["schemas"]["Known"];
             /** @description Pipes and hoses looked at before the pedal was pressed hard. */
             pipes: components["schemas"]["Known"];
+            /**
+             * @description True where a banjo was undone: then it is looked at too.
+             * @default false
+             */
+            banjoUndone: boolean;
         };
         /** @description The job was left overnight at a safe stopping point. */
         LeftOvernight: {
@@ -4724,6 +4859,13 @@ export interface components {
             look: components["schemas"]["Look"];
             seen: null | components["schemas"]["Seen"];
         };
+        LookForLeaks: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            seen: components["schemas"]["LeakInput"];
+        };
         /**
          * @description An answer to a question before lifting.
          * @enum {unknown}
@@ -4782,6 +4924,14 @@ export interface components {
             highMm: components["schemas"]["Length"];
             /** @description What the instrument must get at. */
             use: components["schemas"]["InstrumentUse"];
+        };
+        MeasurePistons: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            pistons: components["schemas"]["PistonProud"][];
         };
         /** @enum {unknown} */
         MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never" | null;
@@ -5123,6 +5273,18 @@ export interface components {
             /** @description True when it stands further out than its limit. */
             leaving: boolean;
         };
+        /** @description How far one piston of an opposed caliper stands proud. */
+        PistonProud: {
+            /** @description Inner or outer. */
+            bank: components["schemas"]["PistonBank"];
+            /**
+             * Format: int32
+             * @description Which of them, from 1 at the leading end; opposite pistons share their number.
+             */
+            number: number;
+            /** @description How far, 0 to 100 mm. */
+            proudMm: components["schemas"]["Length"];
+        };
         /** @description The caliper piston. Lengths 0 to 200 mm; null means the sheet does not say. */
         PistonSpec: {
             /** @description Bore, 10 to 100 mm. */
@@ -5284,7 +5446,7 @@ export interface components {
          * @description A kind of reading that a step carries.
          * @enum {unknown}
          */
-        ReadingKind: "reservoir-level" | "inner-pad" | "outer-pad" | "rotor-thickness" | "piston-protrusion" | "battery-voltage" | "fluid-drawn" | "turns-made" | "cycles" | "pedal-strokes" | "clicks-back" | "clicks-out";
+        ReadingKind: "reservoir-level" | "inner-pad" | "outer-pad" | "rotor-thickness" | "piston-protrusion" | "battery-voltage" | "fluid-drawn" | "turns-made" | "cycles" | "pedal-strokes" | "clicks-back" | "clicks-out" | "outer-protrusion";
         ReadingsOut: {
             readings: components["schemas"]["ReadingIn"][];
         };
@@ -5482,6 +5644,7 @@ export interface components {
             view: components["schemas"]["CaliperView"];
             boot: null | components["schemas"]["BootAnswer"];
             sides: null | components["schemas"]["LogSides"];
+            creep: null | components["schemas"]["CreepAnswer"];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
@@ -6194,6 +6357,16 @@ export interface components {
             holds: boolean;
             /** @description A note. */
             note: null | string;
+        };
+        StrikeDraw: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            /** Format: uuid */
+            drawId: string;
+            reason: string;
         };
         StrikePoint: {
             /** Format: uuid */

@@ -73,6 +73,22 @@ export function JobFluid() {
       }),
     ),
   );
+  const strike = useCommand<{ side: Side; drawId: string; reason: string }>(job, (h, body) =>
+    take(
+      api.POST("/api/jobs/{id}/fluid/draws/strike", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, ...body },
+      }),
+    ),
+  );
+  const leaks = useCommand<Schemas["LeakInput"]>(job, (h, seen) =>
+    take(
+      api.POST("/api/jobs/{id}/fluid/leaks", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, seen },
+      }),
+    ),
+  );
   const facts = view.data?.facts;
   const bench = view.data?.bench;
   const corner: Side = side ?? bench?.decision.corner ?? "left";
@@ -266,10 +282,18 @@ export function JobFluid() {
               draws={(corner === "left" ? view.data?.left : view.data?.right) ?? []}
               name={corner === "left" ? "Left" : "Right"}
               error={draw.error}
+              strike={(drawId, reason) => strike.mutateAsync({ side: corner, drawId, reason })}
               note={(d) => draw.mutateAsync({ side: corner, draw: d })}
             />
           )}
-          {tab === "leaks" && <LeakTimer keys />}
+          {tab === "leaks" && (
+            <LeakTimer
+              keys
+              banjoUndone={view.data?.banjoUndone ?? false}
+              note={(seen) => leaks.mutate(seen, { onSuccess: back })}
+              error={leaks.error}
+            />
+          )}
           {tab !== "leaks" && tab !== "bleed" && (
             <Link to={`/jobs/${job.id}`} className="btn-primary mt-auto">
               To the run sheet <span className="keycap">{tab === "pedal" ? "R" : "Space"}</span>

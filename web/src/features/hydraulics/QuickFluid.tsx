@@ -21,9 +21,7 @@ import {
 } from "./views";
 import { GRADE, METHOD, OPENING, TABS, type TabId } from "./words";
 
-interface Draws {
-  draws: Schemas["BleedDraw"][];
-}
+const KEPT = "quick draw lines";
 
 /** The fluid bench with no job: reservoir, pedal, fluid, bleeding, leaks. */
 export function QuickFluid() {
@@ -32,13 +30,18 @@ export function QuickFluid() {
   const { v, set, number } = useFigures("quick fluid");
   const [counted, setCounted] = useState(0);
   const [firm, setFirm] = useState(false);
-  const [bled, setBled] = useState<Draws>(() => {
+  const [lines, setLines] = useState<Schemas["DrawLine"][]>(() => {
     try {
-      return JSON.parse(localStorage.getItem("quick draws") ?? '{"draws":[]}') as Draws;
+      return JSON.parse(localStorage.getItem(KEPT) ?? "[]") as Schemas["DrawLine"][];
     } catch {
-      return { draws: [] };
+      return [];
     }
   });
+  const keep = (next: Schemas["DrawLine"][]) => {
+    localStorage.setItem(KEPT, JSON.stringify(next));
+    setLines(next);
+  };
+  const draws = lines.filter((l) => l.struckBecause === null).map((l) => l.draw);
   const measured = v.from === "sides";
   const bore = number("bore");
   const travel = number("travel");
@@ -123,7 +126,7 @@ export function QuickFluid() {
       number("band") !== null && level !== null
         ? {
             method: (v.method ?? "two-person") as Schemas["BleedMethod"],
-            draws: bled.draws,
+            draws,
             reservoir: { bandMl: number("band") ?? 0, headspaceMl: number("head") ?? 0 },
             levelPercent: level,
             drawVolumeMl: null,
@@ -333,8 +336,7 @@ export function QuickFluid() {
                   type="button"
                   className="btn"
                   onClick={() => {
-                    localStorage.removeItem("quick draws");
-                    setBled({ draws: [] });
+                    keep([]);
                   }}
                 >
                   Begin anew
@@ -393,7 +395,7 @@ export function QuickFluid() {
           {tab === "bleed" && bleeding.data?.bleed && (
             <BleedPanel
               answer={bleeding.data.bleed}
-              draws={bled.draws}
+              draws={lines}
               name="Drawn"
               error={null}
               note={async (draw) => {
@@ -401,13 +403,15 @@ export function QuickFluid() {
                   api.POST("/api/bench/bleeding", {
                     body: {
                       ...bleed,
-                      bleed: bleed.bleed && { ...bleed.bleed, draws: [...bled.draws, draw] },
+                      bleed: bleed.bleed && { ...bleed.bleed, draws: [...draws, draw] },
                     },
                   }),
                 );
-                const next = { draws: [...bled.draws, draw] };
-                localStorage.setItem("quick draws", JSON.stringify(next));
-                setBled(next);
+                keep([...lines, { draw, struckBecause: null }]);
+              }}
+              strike={(drawId, reason) => {
+                keep(lines.map((l) => (l.draw.id === drawId ? { ...l, struckBecause: reason } : l)));
+                return Promise.resolve();
               }}
             />
           )}

@@ -4,6 +4,7 @@ import { api, take, type Schemas } from "../../app/api";
 import { useKeys } from "../../app/hooks";
 import { useBox } from "../../ui/box";
 import { ProblemNote } from "../../ui/Problem";
+import { StrikeOut } from "../../ui/StrikeOut";
 import { figure } from "../jobs/words";
 import { Choice } from "../measuring/fields";
 
@@ -206,12 +207,14 @@ export function BleedPanel({
   note,
   name,
   error,
+  strike,
 }: {
   answer: Schemas["BleedAnswer"];
-  draws: Schemas["BleedDraw"][];
+  draws: Schemas["DrawLine"][];
   note: (draw: Schemas["BleedDraw"]) => Promise<unknown>;
   name: string;
   error: unknown;
+  strike: (drawId: string, reason: string) => Promise<unknown>;
 }) {
   const [volume, setVolume] = useState("");
   const [seen, setSeen] = useState({ bubbles: false, colourChanged: false, clear: false, filled: false });
@@ -245,7 +248,7 @@ export function BleedPanel({
         </div>
         <div className="pb-2 text-[16px]">
           <div>{figure(answer.drawnMl)} mL drawn</div>
-          <div>level about {figure(answer.levelPercent, 0)} %</div>
+          <div>{answer.ranDry ? "level under MIN" : `level about ${figure(answer.levelPercent, 0)} %`}</div>
           <div>{answer.clearInARow} clear in a row</div>
         </div>
       </div>
@@ -260,15 +263,26 @@ export function BleedPanel({
         ))}
       </ol>
       {draws.length > 0 && (
-        <p className="m-0 text-[15px] text-ink-2">
-          {name}:{" "}
-          {draws
-            .map(
-              (d) =>
-                `${figure(d.volumeMl)} mL${d.bubbles ? ", bubbles" : ""}${d.colourChanged ? ", colour" : ""}${d.clear ? ", clear" : ""}${d.filled ? ", filled" : ""}`,
-            )
-            .join("; ")}
-        </p>
+        <ol
+          className="m-0 max-h-[156px] min-h-[104px] list-none overflow-auto p-0 text-[15px]"
+          aria-label={`Draws, ${name}`}
+        >
+          {[...draws].reverse().map(({ draw: d, struckBecause }) => (
+            <li key={d.id} className="flex min-h-12 items-center justify-between gap-2 border-t border-rule">
+              <span className={struckBecause === null ? "" : "text-ink-2 line-through"}>
+                {figure(d.volumeMl)} mL{d.bubbles ? ", bubbles" : ""}
+                {d.colourChanged ? ", new colour" : ""}
+                {d.clear ? ", clear" : ""}
+                {d.filled ? ", then filled" : ""}
+              </span>
+              {struckBecause !== null ? (
+                <span className="text-ink-2">{struckBecause}</span>
+              ) : (
+                <StrikeOut strike={(reason) => strike(d.id, reason)} />
+              )}
+            </li>
+          ))}
+        </ol>
       )}
       <div className="mt-auto grid grid-cols-4 gap-2">
         {flag("bubbles", "Bubbles")}
@@ -303,7 +317,18 @@ export function BleedPanel({
 }
 
 /** The pedal held hard against the clock, then the looking. */
-export function LeakTimer({ keys }: { keys: boolean }) {
+export function LeakTimer({
+  keys,
+  banjoUndone = false,
+  note,
+  error,
+}: {
+  keys: boolean;
+  banjoUndone?: boolean;
+  /** Stores it in the job; absent on the quick bench. */
+  note?: (seen: Schemas["LeakInput"]) => void;
+  error?: unknown;
+}) {
   const [since, setSince] = useState<number | null>(null);
   const [held, setHeld] = useState(0);
   const [seen, setSeen] = useState<{ sank: boolean; screwDry: Known; banjoDry: Known; pipes: Known }>({
@@ -317,7 +342,7 @@ export function LeakTimer({ keys }: { keys: boolean }) {
     const tick = setInterval(() => setHeld(Math.trunc((Date.now() - since) / 1000)), 200);
     return () => clearInterval(tick);
   }, [since]);
-  const body = { heldSeconds: held, ...seen };
+  const body = { heldSeconds: held, ...seen, banjoUndone };
   const asked = useQuery({
     queryKey: ["bench", "leaks", body],
     queryFn: () => take(api.POST("/api/bench/leaks", { body })),
@@ -383,8 +408,21 @@ export function LeakTimer({ keys }: { keys: boolean }) {
           onChange={(banjoDry) => setSeen({ ...seen, banjoDry })}
         />
       </div>
-      <ProblemNote error={asked.error} />
-      <button type="button" className="btn-primary mt-auto" onClick={press}>
+      <ProblemNote error={error ?? asked.error} />
+      {note && a && (a.passed || seen.sank) && (
+        <button
+          type="button"
+          className={`mt-auto ${a.passed ? "btn-primary" : "btn"}`}
+          onClick={() => note(body)}
+        >
+          Note it in the job
+        </button>
+      )}
+      <button
+        type="button"
+        className={note && a?.passed ? "btn" : note && seen.sank ? "btn-primary" : "btn-primary mt-auto"}
+        onClick={press}
+      >
         {since === null ? "Pedal down: start the clock" : "Pedal up: stop the clock"}{" "}
         <span className="keycap">Space</span>
       </button>

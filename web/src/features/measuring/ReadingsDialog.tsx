@@ -4,6 +4,7 @@ import { api, take, type Schemas, type Side } from "../../app/api";
 import { fromMm } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { StrikeOut } from "../../ui/StrikeOut";
 import { useInstruments } from "./fields";
 import type { Bench, Taken } from "./readings";
 
@@ -19,8 +20,6 @@ const where = (t: Taken) =>
 
 /** Every reading, to strike one out with its reason; and CSV in and out. */
 export function ReadingsDialog({ bench, side }: { bench: Bench; side: Side }) {
-  const [striking, setStriking] = useState<string | null>(null);
-  const [reason, setReason] = useState("");
   const [error, setError] = useState<unknown>(null);
   const [csv, setCsv] = useState("");
   const [lines, setLines] = useState<Schemas["CsvLine"][]>([]);
@@ -77,38 +76,11 @@ export function ReadingsDialog({ bench, side }: { bench: Bench; side: Side }) {
                   {where(t)}, {t.side}, {name(t.reading.instrumentId)}
                 </span>
                 {t.struck === null ? (
-                  <button
-                    type="button"
-                    className="btn"
-                    onClick={() => setStriking(striking === t.reading.id ? null : t.reading.id)}
-                  >
-                    Strike out
-                  </button>
+                  <StrikeOut strike={(reason) => source.strike(t.reading.id, reason)} />
                 ) : (
                   <span className="text-[15px] text-ink-2">{t.struck}</span>
                 )}
               </div>
-              {striking === t.reading.id && (
-                <form
-                  className="mt-1 flex gap-2"
-                  onSubmit={(e) => {
-                    e.preventDefault();
-                    void doing(async () => {
-                      await source.strike(t.reading.id, reason.trim());
-                      setStriking(null);
-                      setReason("");
-                    });
-                  }}
-                >
-                  <label className="field flex-1">
-                    <span>Why it is wrong</span>
-                    <input value={reason} onChange={(e) => setReason(e.target.value)} maxLength={200} />
-                  </label>
-                  <button className="btn" disabled={reason.trim() === ""}>
-                    Strike it out
-                  </button>
-                </form>
-              )}
             </li>
           ))}
         </ul>

@@ -5,6 +5,7 @@ import { useKeys } from "../../app/hooks";
 import { toMm, useLengthUnit } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { StrikeOut } from "../../ui/StrikeOut";
 import { figure } from "../jobs/words";
 import { useInstruments } from "../measuring/fields";
 import { GaugePanel } from "../measuring/GaugePanel";
@@ -152,9 +153,6 @@ function Lines({
   turned: boolean;
   strike: (id: string, reason: string) => Promise<unknown>;
 }) {
-  const [picked, setPicked] = useState<string | null>(null);
-  const [reason, setReason] = useState("");
-  const [error, setError] = useState<unknown>(null);
   return (
     <Dialog.Root>
       <Dialog.Trigger
@@ -177,38 +175,10 @@ function Lines({
                 {p.effortNm != null ? `, ${figure(p.effortNm)} N m` : ""}
                 <span className="block text-[14px] text-ink-2">{struckBecause ?? gauge}</span>
               </span>
-              {struckBecause === null && (
-                <button type="button" className="btn" onClick={() => setPicked(p.id)}>
-                  Strike out
-                </button>
-              )}
+              {struckBecause === null && <StrikeOut strike={(reason) => strike(p.id, reason)} />}
             </li>
           ))}
         </ol>
-        {picked && (
-          <form
-            className="mt-3 flex flex-col gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              strike(picked, reason)
-                .then(() => {
-                  setPicked(null);
-                  setReason("");
-                  setError(null);
-                })
-                .catch(setError);
-            }}
-          >
-            <label className="field">
-              <span>Why it is wrong</span>
-              <input value={reason} onChange={(e) => setReason(e.target.value)} />
-            </label>
-            <ProblemNote error={error} />
-            <button type="submit" className="btn" disabled={reason.trim() === ""}>
-              Strike it out
-            </button>
-          </form>
-        )}
       </Overlay>
     </Dialog.Root>
   );

@@ -3,12 +3,9 @@ import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useFigures } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { figure } from "../jobs/words";
 import { Choice, FactField } from "../measuring/fields";
 import { ANSWER, COLUMNS, KNOWN } from "./columns";
-
-type Bank = Schemas["PistonBank"];
-const BANKS: Bank[] = ["inner", "outer"];
+import { BANKS, OpposedSeen, PairWindow } from "./OpposedSeen";
 
 /** Opposed pistons: which pair goes next, which are held, and whether one crept out. */
 export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
@@ -103,18 +100,8 @@ export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
         </div>
         {a ? (
           <>
-            <div className="window flex items-end gap-6">
-              <div>
-                <div className="text-[17px]">
-                  {a.allHome ? "Done" : a.stop ? "Stop" : "Push next, together"}
-                </div>
-                <div className="huge">
-                  {a.allHome ? "home" : a.nextPair === null ? "stop" : `Pair ${a.nextPair}`}
-                </div>
-              </div>
-            </div>
-            <p className={`m-0 text-[20px] ${a.stop ? "font-bold text-outside" : ""}`}>{a.says}</p>
-            <Drawing answer={a} home={home ?? 0} />
+            <PairWindow answer={a} />
+            <OpposedSeen answer={a} home={home ?? 0} />
           </>
         ) : (
           <p className="m-0 flex-1 text-[18px]">
@@ -125,85 +112,5 @@ export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
         <ProblemNote error={asked.error instanceof ApiError ? null : asked.error} />
       </section>
     </div>
-  );
-}
-
-/** The pistons as bars from each side toward the rotor, to scale among themselves. */
-function Drawing({ answer, home }: { answer: Schemas["CreepAnswer"]; home: number }) {
-  const most = Math.max(...answer.pistons.map((p) => Math.max(p.piston.nowMm, p.piston.beforeMm)), home + 1);
-  const rows = Math.max(...answer.pistons.map((p) => p.piston.number));
-  const h = 74;
-  const reach = 170;
-  const bar = (mm: number) => (mm / most) * reach;
-  return (
-    <svg
-      width="548"
-      height={rows * h + 30}
-      viewBox={`0 0 548 ${rows * h + 30}`}
-      className="h-auto max-w-full"
-      role="img"
-      aria-label={answer.says}
-    >
-      <rect
-        x="262"
-        y="4"
-        width="24"
-        height={rows * h + 6}
-        fill="var(--iron)"
-        stroke="var(--ink)"
-        strokeWidth="2"
-      />
-      <text x="274" y={rows * h + 26} fontSize="14" textAnchor="middle" fill="var(--ink-2)">
-        rotor
-      </text>
-      {answer.pistons.map((m) => {
-        const inner = m.piston.bank === "inner";
-        const top = (m.piston.number - 1) * h + 12;
-        const [now, before] = [bar(m.piston.nowMm), bar(m.piston.beforeMm)];
-        const x = (w: number) => (inner ? 70 : 478 - w);
-        const line = (w: number) => (inner ? 70 + w : 478 - w);
-        const held = answer.hold.some((p) => p.bank === m.piston.bank && p.number === m.piston.number);
-        const bad = m.crept || m.leaving;
-        return (
-          <g key={m.piston.bank + m.piston.number}>
-            <rect
-              x={x(now)}
-              y={top}
-              width={now}
-              height="40"
-              fill={bad ? "var(--outside)" : "var(--lining)"}
-              stroke="var(--ink)"
-              strokeWidth="2"
-            />
-            <path
-              d={`M${line(before)} ${top - 4} V${top + 44}`}
-              stroke="var(--measure)"
-              strokeWidth="2"
-              strokeDasharray="5 3"
-            />
-            <path d={`M${line(bar(home))} ${top - 4} V${top + 44}`} stroke="var(--inside)" strokeWidth="3" />
-            <text
-              x={inner ? 60 : 488}
-              y={top + 18}
-              fontSize="15"
-              textAnchor={inner ? "end" : "start"}
-              fill="var(--ink)"
-              fontWeight="700"
-            >
-              {figure(m.piston.nowMm)}
-            </text>
-            <text
-              x={inner ? 60 : 488}
-              y={top + 36}
-              fontSize="14"
-              textAnchor={inner ? "end" : "start"}
-              fill="var(--ink-2)"
-            >
-              {m.home ? "home" : held ? "hold" : m.crept ? "crept" : ""}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
   );
 }

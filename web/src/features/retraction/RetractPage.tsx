@@ -15,8 +15,10 @@ import { FactField } from "../measuring/fields";
 import { CaliperSeen } from "./CaliperSeen";
 import { useTurnCount } from "./count";
 import { CountWindow, LogPanel } from "./LogBench";
+import { OpposedSeen, PairWindow } from "./OpposedSeen";
 import { PistonFace } from "./PistonFace";
 import { Reservoir } from "./Reservoir";
+import { RoundPanel } from "./RoundPanel";
 import { StopSigns } from "./RetractSummary";
 import { RulingText } from "./RulingText";
 import { BOOT, PRECONDITION } from "./words";
@@ -58,7 +60,13 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
   });
   const bench = view.data?.bench;
   const turned = !!ruling?.direction;
-  const active = !!ruling && !corner.pistonHome && (corner.retractOffered || made.length > 0) && !corner.stop;
+  const opposed = ruling?.method === "opposed-push";
+  const rounds = view.data?.rounds ?? [];
+  const active =
+    !!ruling &&
+    !corner.pistonHome &&
+    (corner.retractOffered || made.length > 0 || rounds.length > 0) &&
+    !corner.stop;
   const note = useCommand<{ point: Schemas["LogPoint"]; instrumentId: string }>(job, (h, body) =>
     take(
       api.POST("/api/jobs/{id}/retraction/points", {
@@ -72,6 +80,14 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
       api.POST("/api/jobs/{id}/retraction/points/strike", {
         params: { path: { id: job.id } },
         body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
+      }),
+    ),
+  );
+  const round = useCommand<Schemas["PistonProud"][]>(job, (h, pistons) =>
+    take(
+      api.POST("/api/jobs/{id}/retraction/pistons", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, pistons },
       }),
     ),
   );
@@ -103,16 +119,18 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
       title={title}
       sub={sub}
       keys={
-        active
-          ? {
-              Space: `Count one ${noun}`,
-              H: "Count a half",
-              P: "Pause, go on",
-              Enter: "Log what a gauge sent",
-              O: "The other corner",
-              R: "Run sheet",
-            }
-          : { Space: "To the run sheet", O: "The other corner" }
+        active && opposed
+          ? { O: "The other corner", R: "Run sheet" }
+          : active
+            ? {
+                Space: `Count one ${noun}`,
+                H: "Count a half",
+                P: "Pause, go on",
+                Enter: "Log what a gauge sent",
+                O: "The other corner",
+                R: "Run sheet",
+              }
+            : { Space: "To the run sheet", O: "The other corner" }
       }
       info={
         <Link to={`/jobs/${job.id}`} className="flex min-h-11 items-center">
@@ -139,25 +157,31 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           </div>
           {ruling && (
             <div className="flex flex-wrap items-center justify-center gap-4">
-              <PistonFace
-                ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
-                size={short ? 214 : room ? 270 : 310}
-                slotDeg={bench?.slotNowDeg ?? null}
-                wantedDeg={view.data?.facts.wantedDeg ?? 0}
-              />
-              <div className="w-[150px]">
+              {opposed && bench?.creep ? (
+                <OpposedSeen answer={bench.creep} home={view.data?.piston.homeProtrusionMm ?? 0} />
+              ) : (
+                <PistonFace
+                  ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
+                  size={short ? 214 : room ? 270 : 310}
+                  slotDeg={bench?.slotNowDeg ?? null}
+                  wantedDeg={view.data?.facts.wantedDeg ?? 0}
+                />
+              )}
+              <div className={opposed ? "w-full" : "w-[150px]"}>
                 {ruling.direction && (
                   <p className="title m-0 text-[27px] capitalize">{bench?.direction ?? ruling.direction}</p>
                 )}
-                <p className="m-0 text-[15px] text-ink-2">
-                  {ruling.direction
-                    ? bench?.direction && bench.direction !== ruling.direction
-                      ? "facing it, the other way now"
-                      : ruling.directionIsDefault
-                        ? "facing it; a default, to be proved in the first half turn"
-                        : "facing it, from the sheet"
-                    : "square on its face"}
-                </p>
+                {!opposed && (
+                  <p className="m-0 text-[15px] text-ink-2">
+                    {ruling.direction
+                      ? bench?.direction && bench.direction !== ruling.direction
+                        ? "facing it, the other way now"
+                        : ruling.directionIsDefault
+                          ? "facing it; a default, to be proved in the first half turn"
+                          : "facing it, from the sheet"
+                      : "square on its face"}
+                  </p>
+                )}
                 <p className="mt-2 mb-0 text-[15px]">{ruling.tool}.</p>
               </div>
             </div>
@@ -261,7 +285,18 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           </div>
           {corner.pistonHome ? (
             <p className="title m-0 text-[27px] text-inside">The piston is home.</p>
-          ) : corner.stop ? null : active || travel ? (
+          ) : corner.stop ? null : opposed && bench?.creep ? (
+            <PairWindow answer={bench.creep} />
+          ) : opposed && active ? (
+            <div
+              className="min-h-0 flex-1 overflow-auto"
+              tabIndex={0}
+              role="group"
+              aria-label="The ruling in full"
+            >
+              {ruling && <RulingText ruling={ruling} />}
+            </div>
+          ) : active || travel ? (
             <CountWindow
               answer={bench?.log}
               count={count}
@@ -287,7 +322,26 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                 `First: ${ruling.preconditions.map((p) => PRECONDITION[p]).join(", ")}.`}
             </p>
           )}
-          {active || made.length > 0 ? (
+          {opposed && (active || rounds.length > 0) ? (
+            <>
+              <RoundPanel
+                pistons={view.data?.piston.pistonsPerCaliper ?? 0}
+                rounds={rounds}
+                active={active && !corner.pistonHome}
+                done={bench?.creep?.allHome ?? false}
+                note={(pistons) => round.mutateAsync(pistons)}
+                error={round.error}
+              />
+              {active && bench?.creep?.allHome && (
+                <Link className="btn-primary" to={`/jobs/${job.id}`}>
+                  To the run sheet, and click it on
+                </Link>
+              )}
+              {active && corner.retractOffered && !bench?.creep?.allHome && (
+                <StopSigns job={job} corner={corner} />
+              )}
+            </>
+          ) : active || made.length > 0 ? (
             <LogPanel
               answer={bench?.log}
               lines={view.data?.lines ?? []}

@@ -43,6 +43,8 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
   });
   // A crowfoot is measured, never assumed: a wrong length is a wrong torque.
   const unmeasured = crowfoot && !(Number(extension) > 0);
+  // Nobody signs for a setting that is still being reckoned: neither figure nor wrench is on the screen yet.
+  const reckoning = !!line && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
   const index = bench.nextIndex;
   const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
     take(
@@ -73,7 +75,8 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
           e instanceof ApiError && e.problem.reason === "stale-version" && onMoved(e, [reason, value]),
       },
     );
-  const go = () => !sign.isPending && mode !== "unverified" && !unmeasured && (line || unit) && send(null);
+  const go = () =>
+    !sign.isPending && mode !== "unverified" && !unmeasured && !reckoning && (line || unit) && send(null);
   useKeys({ Space: go });
   return (
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
@@ -262,7 +265,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
         <button
           type="button"
           className="btn-primary"
-          disabled={sign.isPending || mode === "unverified" || unmeasured || (!line && !unit)}
+          disabled={sign.isPending || mode === "unverified" || unmeasured || reckoning || (!line && !unit)}
           onClick={go}
         >
           <span>
