@@ -17,9 +17,10 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="View">How the caliper is seen.</param>
 /// <param name="Boot">The boot; null when it was not looked at.</param>
 /// <param name="Sides">Left against right; null while one of them has no log.</param>
+/// <param name="Opposed">How far each side of an opposed caliper goes back; null before it is measured, and where they are not opposed.</param>
 /// <param name="Creep">Opposed pistons as their last round says; null before the first, and where they are not opposed.</param>
 /// <param name="Reasons">Why.</param>
-public sealed record RetractionBenchAnswer(LogAnswer Log, AlignmentAnswer? Alignment, TurnDirection? Direction, Angle? SlotNow, CaliperView View, BootAnswer? Boot, LogSides? Sides, CreepAnswer? Creep, Reasons Reasons) : IReasoned;
+public sealed record RetractionBenchAnswer(LogAnswer Log, AlignmentAnswer? Alignment, TurnDirection? Direction, Angle? SlotNow, CaliperView View, BootAnswer? Boot, LogSides? Sides, OpposedTravel? Opposed, CreepAnswer? Creep, Reasons Reasons) : IReasoned;
 
 /// <summary>A corner on the fluid bench.</summary>
 /// <param name="Side">The corner.</param>
@@ -74,7 +75,7 @@ public static partial class JobBenches
         if (boot is not null) trail.Evidence("Boot", boot.Do);
         var creep = Creep(state, file.Pistons);
         if (creep is not null) trail.Evidence("Pistons", creep.Says);
-        return new(log, alignment, direction, slot, PistonAlignment.Facing(side, facts.Place), boot, sides, creep, trail.Conclude(log.Reasons.Lines[^1].Result).WouldChange("The next reading.").Done());
+        return new(log, alignment, direction, slot, PistonAlignment.Facing(side, facts.Place), boot, sides, JobMeasuring.Opposed(state, side), creep, trail.Conclude(log.Reasons.Lines[^1].Result).WouldChange("The next reading.").Done());
     }
 
     /// <summary>The fluid bench of a job.</summary>

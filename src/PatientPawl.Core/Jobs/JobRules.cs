@@ -595,14 +595,15 @@ public static class JobRules
     private static void RequireAllBack(JobState state, Side side, CreepAnswer creep)
     {
         if (creep.Stop) throw new InputException(new InputError("pistons", "one beyond its limit", "every piston inside its bore", creep.Says));
-        if (state.Corner(side).Travel is not { } travel) return;
+        if (JobMeasuring.Opposed(state, side) is not { } travel) return;
         var first = state.Corner(side).Pistons[0];
         foreach (var m in creep.Pistons.Where(m => !m.Home))
         {
             var made = first.First(p => (p.Bank, p.Number) == (m.Piston.Bank, m.Piston.Number)).Proud - m.Piston.Now;
-            if (made >= travel.Need - Length.FromMillimeters(0.05)) continue;
+            var need = (m.Piston.Bank == PistonBank.Inner ? travel.Inner : travel.Outer).Need;
+            if (made >= need - Length.FromMillimeters(0.05)) continue;
             var name = CreepWatch.Name(m.Piston);
-            throw new InputException(new InputError("pistons", $"{name} {Figure.Of(made.Millimeters, 2)} mm in", $"{Figure.Of(travel.Need.Millimeters, 2)} mm, or home", $"By the last round {name} is {Figure.Of(made.Millimeters, 2)} mm in and the new parts need {Figure.Of(travel.Need.Millimeters, 2)} mm. Go on, or measure again."));
+            throw new InputException(new InputError("pistons", $"{name} {Figure.Of(made.Millimeters, 2)} mm in", $"{Figure.Of(need.Millimeters, 2)} mm, or home", $"By the last round {name} is {Figure.Of(made.Millimeters, 2)} mm in and the new parts need {Figure.Of(need.Millimeters, 2)} mm. Go on, or measure again."));
         }
     }
 
@@ -656,19 +657,30 @@ internal static class JobMeasuring
 
     private static readonly Length DefaultMinimumLining = Length.FromMillimeters(2.0);
 
-    public static TravelResult Travel(JobState state, Side side, IReadOnlyList<Reading> readings)
+    public static TravelResult Travel(JobState state, Side side, IReadOnlyList<Reading> readings) =>
+        Opposed(state, side, readings)?.Whole ?? HowFar.Compute(Input(state, side, readings), state.Setup.Rules.RetractDepth);
+
+    /// <summary>Each side of an opposed caliper; null where the pistons are on one side.</summary>
+    public static OpposedTravel? Opposed(JobState state, Side side, IReadOnlyList<Reading> readings) =>
+        // A job of an older version measured one side: the other was taken to stand like it.
+        state.Corner(side).Ruled?.Ruling.Method == RetractMethod.OpposedPush && state.Opened!.Sheet.Piston.PistonsPerCaliper % 2 == 0
+            ? HowFar.Opposed(Input(state, side, readings) with { ProtrusionOuter = Mm(readings, readings.Any(r => r.Kind == ReadingKind.OuterProtrusion) ? ReadingKind.OuterProtrusion : ReadingKind.PistonProtrusion) }, state.Setup.Rules.RetractDepth)
+            : null;
+
+    /// <summary>Each side of an opposed caliper by the measuring step as it was clicked on; null before it.</summary>
+    public static OpposedTravel? Opposed(JobState state, Side side) =>
+        state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault(s => s.Step.StepId == "measured" && s.Step.Side == side) is { } measured ? Opposed(state, side, measured.Readings) : null;
+
+    private static HowFarInput Input(JobState state, Side side, IReadOnlyList<Reading> readings)
     {
         var sheet = state.Opened!.Sheet;
         var rotor = Mm(readings, ReadingKind.RotorThickness);
         var method = state.Corner(side).Ruled?.Ruling.Method;
         var lead = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn ? sheet.Piston.Lead : null;
-        var input = new HowFarInput(
+        return new(
             new(Mm(readings, ReadingKind.InnerPad), Mm(readings, ReadingKind.OuterPad), rotor),
             new(sheet.Pads.NewInnerTotal, sheet.Pads.NewOuterTotal, state.Setup.Rotors ? sheet.Rotor.NewThickness : rotor),
             Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null, ProtrusionLimit: sheet.Piston.ProtrusionLimit);
-        return method == RetractMethod.OpposedPush && sheet.Piston.PistonsPerCaliper % 2 == 0
-            ? HowFar.Opposed(input with { ProtrusionOuter = Mm(readings, ReadingKind.OuterProtrusion) }, state.Setup.Rules.RetractDepth).Whole
-            : HowFar.Compute(input, state.Setup.Rules.RetractDepth);
     }
 
     public static List<LimitVerdict> Verdicts(JobState state, Side side, IReadOnlyList<Reading> readings)

@@ -250,6 +250,8 @@ public class RetractionJobTests
         var uneven = JobMeasuring.Travel(at.State, Side.Left, [.. click.Readings.Select(r => r.Kind == ReadingKind.OuterProtrusion ? r with { Value = 13.5 } : r)]);
         uneven.Displaced.Milliliters.ShouldBe(2 * Math.PI / 4 * 28 * 28 * (9 + 12) / 1000, 1e-6);
         uneven.HomeTravel!.Value.Millimeters.ShouldBe(9, 1e-9);
+        // A job of an older version has no such reading, and is still shown.
+        JobMeasuring.Travel(at.State, Side.Left, [.. click.Readings.Where(r => r.Kind != ReadingKind.OuterProtrusion)]).Displaced.Milliliters.ShouldBe(4 * Math.PI / 4 * 28 * 28 * 9 / 1000, 1e-6);
         // A sliding caliper is not asked.
         var sliding = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         RunSheets.Of(sliding.State).Now!.Readings.Select(r => r.Kind).ShouldNotContain(ReadingKind.OuterProtrusion);
@@ -280,6 +282,11 @@ public class RetractionJobTests
         // The new parts need 5 mm.
         Measure(job, 5.4, 5.3, 7, 6);
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Inner 2 is 4.5 mm in and the new parts need 5 mm");
+        // The outer pads are thicker: theirs need 4 mm.
+        Measure(job, 5.4, 6.3, 6.4, 7.4);
+        Home(job).Step.StepId.ShouldBe("piston-home");
+        Measure(job, 5.4, 6.3, 6.4, 7.6);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 2 is 3.8 mm in and the new parts need 4 mm");
         Measure(job, 5.4, 17, 6, 6);
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 1 stands beyond its limit of 16 mm");
         Measure(job, 1.5, 1.6, 1.5, 1.7);

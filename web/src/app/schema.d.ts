@@ -5644,6 +5644,7 @@ export interface components {
             view: components["schemas"]["CaliperView"];
             boot: null | components["schemas"]["BootAnswer"];
             sides: null | components["schemas"]["LogSides"];
+            opposed: null | components["schemas"]["OpposedTravel"];
             creep: null | components["schemas"]["CreepAnswer"];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];

@@ -256,7 +256,16 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                       <b className="text-[22px]">{figure(travel.turns)}</b> turns,{" "}
                     </>
                   )}
-                  <b className="text-[22px]">{figure(travel.travelMm)}</b> mm,{" "}
+                  {bench?.opposed ? (
+                    <>
+                      Inner <b className="text-[22px]">{figure(bench.opposed.inner.travelMm)}</b> mm, outer{" "}
+                      <b className="text-[22px]">{figure(bench.opposed.outer.travelMm)}</b> mm,{" "}
+                    </>
+                  ) : (
+                    <>
+                      <b className="text-[22px]">{figure(travel.travelMm)}</b> mm,{" "}
+                    </>
+                  )}
                   {travel.displacedIsLowerBound ? "at least " : ""}
                   <b className="text-[22px]">{figure(travel.displacedMl)}</b> mL
                 </p>
@@ -275,7 +284,9 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                     ruling.reasons,
                     ...(travel ? [travel.reasons] : []),
                     ...(room ? [room.reasons] : []),
-                    ...(bench ? [bench.log.reasons] : []),
+                    ...(bench && !opposed ? [bench.log.reasons] : []),
+                    ...(bench?.creep ? [bench.creep.reasons] : []),
+                    ...(bench?.opposed ? [bench.opposed.inner.reasons, bench.opposed.outer.reasons] : []),
                     ...(bench?.alignment ? [bench.alignment.reasons] : []),
                     ...(bench?.sides ? [bench.sides.reasons] : []),
                   ]}
