@@ -595,15 +595,12 @@ public static class JobRules
     private static void RequireAllBack(JobState state, Side side, CreepAnswer creep)
     {
         if (creep.Stop) throw new InputException(new InputError("pistons", "one beyond its limit", "every piston inside its bore", creep.Says));
-        if (JobMeasuring.Opposed(state, side) is not { } travel) return;
-        var first = state.Corner(side).Pistons[0];
         foreach (var m in creep.Pistons.Where(m => !m.Home))
         {
-            var made = first.First(p => (p.Bank, p.Number) == (m.Piston.Bank, m.Piston.Number)).Proud - m.Piston.Now;
-            var need = (m.Piston.Bank == PistonBank.Inner ? travel.Inner : travel.Outer).Need;
-            if (made >= need - Length.FromMillimeters(0.05)) continue;
-            var name = CreepWatch.Name(m.Piston);
-            throw new InputException(new InputError("pistons", $"{name} {Figure.Of(made.Millimeters, 2)} mm in", $"{Figure.Of(need.Millimeters, 2)} mm, or home", $"By the last round {name} is {Figure.Of(made.Millimeters, 2)} mm in and the new parts need {Figure.Of(need.Millimeters, 2)} mm. Go on, or measure again."));
+            // Where they stood under the old pads, less what the new parts need: wherever the first round was taken.
+            if (JobMeasuring.Enough(state, side, m.Piston.Bank) is not { } most || m.Piston.Now <= most + Length.FromMillimeters(0.05)) continue;
+            var (name, stands, wanted) = (CreepWatch.Name(m.Piston), $"{Figure.Of(m.Piston.Now.Millimeters, 2)} mm", $"{Figure.Of(most.Millimeters, 2)} mm");
+            throw new InputException(new InputError("pistons", $"{name} at {stands}", $"{wanted} or less", $"By the last round {name} stands {stands} proud; for the new parts it has to be {wanted} or less. Go on, or measure again."));
         }
     }
 
@@ -662,14 +659,23 @@ internal static class JobMeasuring
 
     /// <summary>Each side of an opposed caliper; null where the pistons are on one side.</summary>
     public static OpposedTravel? Opposed(JobState state, Side side, IReadOnlyList<Reading> readings) =>
-        // A job of an older version measured one side: the other was taken to stand like it.
         state.Corner(side).Ruled?.Ruling.Method == RetractMethod.OpposedPush && state.Opened!.Sheet.Piston.PistonsPerCaliper % 2 == 0
-            ? HowFar.Opposed(Input(state, side, readings) with { ProtrusionOuter = Mm(readings, readings.Any(r => r.Kind == ReadingKind.OuterProtrusion) ? ReadingKind.OuterProtrusion : ReadingKind.PistonProtrusion) }, state.Setup.Rules.RetractDepth)
+            ? HowFar.Opposed(Input(state, side, readings) with { ProtrusionOuter = Mm(readings, Outer(readings)) }, state.Setup.Rules.RetractDepth)
             : null;
 
     /// <summary>Each side of an opposed caliper by the measuring step as it was clicked on; null before it.</summary>
-    public static OpposedTravel? Opposed(JobState state, Side side) =>
-        state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault(s => s.Step.StepId == "measured" && s.Step.Side == side) is { } measured ? Opposed(state, side, measured.Readings) : null;
+    public static OpposedTravel? Opposed(JobState state, Side side) => Measured(state, side) is { } m ? Opposed(state, side, m.Readings) : null;
+
+    /// <summary>How far an opposed piston may stand proud for the new parts to go in; null before it is measured.</summary>
+    public static Length? Enough(JobState state, Side side, PistonBank bank) =>
+        Measured(state, side) is { } m && Opposed(state, side, m.Readings) is { } travel
+            ? bank == PistonBank.Inner ? Mm(m.Readings, ReadingKind.PistonProtrusion) - travel.Inner.Need : Mm(m.Readings, Outer(m.Readings)) - travel.Outer.Need
+            : null;
+
+    private static StepDone? Measured(JobState state, Side side) => state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault(s => s.Step.StepId == "measured" && s.Step.Side == side);
+
+    // A job of an older version measured one side: the other was taken to stand like it.
+    private static ReadingKind Outer(IReadOnlyList<Reading> readings) => readings.Any(r => r.Kind == ReadingKind.OuterProtrusion) ? ReadingKind.OuterProtrusion : ReadingKind.PistonProtrusion;
 
     private static HowFarInput Input(JobState state, Side side, IReadOnlyList<Reading> readings)
     {

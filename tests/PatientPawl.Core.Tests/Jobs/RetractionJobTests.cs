@@ -279,14 +279,14 @@ public class RetractionJobTests
     public void Pistons_short_of_the_new_parts_or_beyond_their_limit_keep_home_from_being_clicked()
     {
         var job = Measure(AtOpposed(), 10.5, 10.4, 11.5, 11.4);
-        // The new parts need 5 mm.
+        // They stood 10.5 mm proud and the new parts need 5: 5.5 mm is enough, whenever the first round was taken.
         Measure(job, 5.4, 5.3, 7, 6);
-        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Inner 2 is 4.5 mm in and the new parts need 5 mm");
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Inner 2 stands 7 mm proud; for the new parts it has to be 5.5 mm or less");
         // The outer pads are thicker: theirs need 4 mm.
-        Measure(job, 5.4, 6.3, 6.4, 7.4);
+        Measure(job, 5.4, 6.3, 5.5, 6.5);
         Home(job).Step.StepId.ShouldBe("piston-home");
-        Measure(job, 5.4, 6.3, 6.4, 7.6);
-        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 2 is 3.8 mm in and the new parts need 4 mm");
+        Measure(job, 5.4, 6.3, 5.5, 6.7);
+        Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 2 stands 6.7 mm proud; for the new parts it has to be 6.5 mm or less");
         Measure(job, 5.4, 17, 6, 6);
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 1 stands beyond its limit of 16 mm");
         Measure(job, 1.5, 1.6, 1.5, 1.7);
