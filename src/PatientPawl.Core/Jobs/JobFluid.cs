@@ -120,7 +120,7 @@ public static partial class JobBenches
         var (before, now) = (rounds[Math.Max(rounds.Count - 2, 0)], rounds[^1]);
         Length Was(PistonProud p) => before.FirstOrDefault(b => (b.Bank, b.Number) == (p.Bank, p.Number))?.Proud ?? p.Proud;
         var piston = state.Opened!.Sheet.Piston;
-        return CreepWatch.Watch([.. now.Select(p => new OpposedPiston(p.Bank, p.Number, Was(p), p.Proud))], piston.HomeProtrusion ?? Length.Zero, piston.ProtrusionLimit);
+        return CreepWatch.Watch([.. now.Select(p => new OpposedPiston(p.Bank, p.Number, Was(p), p.Proud))], piston.HomeProtrusion, piston.ProtrusionLimit);
     }
 
     private static TurnDirection InStage(TurnDirection first, int stage) =>

@@ -54,10 +54,10 @@ public static class CreepWatch
     /// was not held; one beyond its limit stops the work, for the circuit may be open.
     /// </summary>
     /// <param name="pistons">Every piston of the caliper: 1 to 6 pairs.</param>
-    /// <param name="home">How far they stand proud when home, 0 to 50 mm.</param>
+    /// <param name="home">How far they stand proud when home, 0 to 50 mm; null when the sheet does not say: then none is called home.</param>
     /// <param name="limit">The furthest they may stand proud, 1 to 100 mm; null when the sheet does not say.</param>
     /// <exception cref="InputException">A piston without its opposite, or a figure that cannot be.</exception>
-    public static CreepAnswer Watch(IReadOnlyList<OpposedPiston> pistons, Length home, Length? limit)
+    public static CreepAnswer Watch(IReadOnlyList<OpposedPiston> pistons, Length? home, Length? limit)
     {
         ArgumentNullException.ThrowIfNull(pistons);
         var checks = new Checks().Millimetres("homeProtrusionMm", home, 0, 50).Millimetres("protrusionLimitMm", limit, 1, 100).Range("pistons", pistons.Count, 2, 12, "");
@@ -67,7 +67,7 @@ public static class CreepWatch
         checks.ThrowIfAny();
 
         var moves = pistons.OrderBy(p => p.Number).ThenBy(p => p.Bank).Select(p => new PistonMove(p, p.Before - p.Now, (p.Now - p.Before).Millimeters > Out + Hair,
-            (p.Now - home).Millimeters <= HomeWithin + Hair, limit is { } most && p.Now > most)).ToArray();
+            home is { } h && (p.Now - h).Millimeters <= HomeWithin + Hair, limit is { } most && p.Now > most)).ToArray();
         var trail = new Trail("CreepWatch.Watch");
         foreach (var m in moves) trail.Formula(Name(m.Piston), "before - now", $"{Figure.Of(m.Piston.Before.Millimeters)} - {Figure.Of(m.Piston.Now.Millimeters)}", $"{Figure.Of(m.Moved.Millimeters, 2)} mm inward", "geometry");
 

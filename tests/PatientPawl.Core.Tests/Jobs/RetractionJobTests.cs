@@ -291,6 +291,8 @@ public class RetractionJobTests
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("Outer 1 stands beyond its limit of 16 mm");
         Measure(job, 1.5, 1.6, 1.5, 1.7);
         Judge(job).Creep!.AllHome.ShouldBeTrue();
+        // Where the sheet does not say where home is, none is called home by guess.
+        CreepWatch.Watch([.. Judge(job).Creep!.Pistons.Select(m => m.Piston)], null, null).AllHome.ShouldBeFalse();
         Home(job).Step.StepId.ShouldBe("piston-home");
     }
 

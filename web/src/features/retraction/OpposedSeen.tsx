@@ -23,8 +23,11 @@ export function PairWindow({ answer }: { answer: Schemas["CreepAnswer"] }) {
 }
 
 /** The pistons as bars from each side toward the rotor, to scale among themselves. */
-export function OpposedSeen({ answer, home }: { answer: Schemas["CreepAnswer"]; home: number }) {
-  const most = Math.max(...answer.pistons.map((p) => Math.max(p.piston.nowMm, p.piston.beforeMm)), home + 1);
+export function OpposedSeen({ answer, home }: { answer: Schemas["CreepAnswer"]; home: number | null }) {
+  const most = Math.max(
+    ...answer.pistons.map((p) => Math.max(p.piston.nowMm, p.piston.beforeMm)),
+    (home ?? 0) + 1,
+  );
   const rows = Math.max(...answer.pistons.map((p) => p.piston.number));
   const h = 74;
   const reach = 170;
@@ -75,7 +78,13 @@ export function OpposedSeen({ answer, home }: { answer: Schemas["CreepAnswer"]; 
               strokeWidth="2"
               strokeDasharray="5 3"
             />
-            <path d={`M${line(bar(home))} ${top - 4} V${top + 44}`} stroke="var(--inside)" strokeWidth="3" />
+            {home !== null && (
+              <path
+                d={`M${line(bar(home))} ${top - 4} V${top + 44}`}
+                stroke="var(--inside)"
+                strokeWidth="3"
+              />
+            )}
             <text
               x={inner ? 60 : 488}
               y={top + 18}

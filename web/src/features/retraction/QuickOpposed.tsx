@@ -101,7 +101,7 @@ export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
         {a ? (
           <>
             <PairWindow answer={a} />
-            <OpposedSeen answer={a} home={home ?? 0} />
+            <OpposedSeen answer={a} home={home} />
           </>
         ) : (
           <p className="m-0 flex-1 text-[18px]">

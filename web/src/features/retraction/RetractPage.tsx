@@ -158,7 +158,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           {ruling && (
             <div className="flex flex-wrap items-center justify-center gap-4">
               {opposed && bench?.creep ? (
-                <OpposedSeen answer={bench.creep} home={view.data?.piston.homeProtrusionMm ?? 0} />
+                <OpposedSeen answer={bench.creep} home={view.data?.piston.homeProtrusionMm ?? null} />
               ) : (
                 <PistonFace
                   ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
