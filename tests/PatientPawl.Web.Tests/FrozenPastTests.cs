@@ -1,0 +1,107 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using PatientPawl.Core;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Planning;
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>
+/// Jobs as format 1 stored them: walked by seeded technicians through every rule of the build that wrote them, then chosen so that
+/// between them they hold every event, every step id and every enumeration value that can get into a log. They are never written
+/// again: whatever later versions do, these go on being read, folded and shown, and what was handed over stays handed over.
+/// </summary>
+public class FrozenPastTests
+{
+    private static readonly string Folder = Path.Combine(Workshop.Repository, "tests", "PatientPawl.Web.Tests", "Samples", "format-1");
+
+    private static IEnumerable<string> Files => Directory.GetFiles(Folder, "??-*.json").Order(StringComparer.Ordinal);
+
+    public static TheoryData<string> Samples() => [.. Files.Select(f => Path.GetFileName(f))];
+
+    private static JsonNode Json(string name) => JsonNode.Parse(File.ReadAllText(Path.Combine(Folder, name)))!;
+
+    private static List<byte[]> Contents(string name)
+    {
+        using var document = JsonDocument.Parse(File.ReadAllText(Path.Combine(Folder, name)));
+        return [.. document.RootElement.GetProperty("events").EnumerateArray().Select(e => Encoding.UTF8.GetBytes(e.GetProperty("content").GetRawText()))];
+    }
+
+    [Theory]
+    [MemberData(nameof(Samples))]
+    public void A_stored_job_folds_to_what_it_was_and_every_screen_of_it_opens(string name)
+    {
+        var state = JobState.Fold(Contents(name).Select(EventStore.Read));
+        var was = Json("folded.json")[name]!;
+        state.Version.ShouldBe((int)was["version"]!);
+        state.HandedOver.ShouldBe((bool)was["handedOver"]!, "what was handed over stays handed over, and nothing else becomes so");
+        state.Voided.Count.ShouldBe((int)was["voided"]!);
+        var record = JobRecord.Of(state);
+        record.Finished.ShouldBe(state.HandedOver);
+        record.Log.Count.ShouldBe(state.Version);
+        record.Torques.Count.ShouldBe((int)was["torques"]!);
+        Core.Sides.Both.Select(s => state.Corner(s).Ruled?.Ruling.Architecture.ToString() ?? "").ShouldBe(was["brakes"]!.AsArray().Select(b => b!.ToString()));
+        foreach (var side in Core.Sides.Both)
+        {
+            state.Car.Get(Corner.Pads, side).ToString().ShouldBe(was["pads"]![side.Word()]!.ToString());
+            state.Car.Get(Corner.Rotor, side).ToString().ShouldBe(was["rotor"]![side.Word()]!.ToString());
+            RunSheets.Corner(state, side).Side.ShouldBe(side);
+            JobBenches.Retraction(state, side, null).ShouldNotBeNull();
+        }
+
+        RunSheets.Of(state).Done.Count.ShouldBePositive();
+        JobBenches.Fluid(state, null, false).ShouldNotBeNull();
+        BoardCard.Of(Guid.NewGuid(), state).Status.ShouldBe(Enum.Parse<BoardStatus>(was["status"]!.ToString()));
+    }
+
+    [Theory]
+    [MemberData(nameof(Samples))]
+    public void A_stored_job_keeps_its_chain(string name)
+    {
+        var previous = "";
+        var hashes = Json(name)["events"]!.AsArray().Select(e => e!["hash"]!.ToString()).ToList();
+        foreach (var (content, hash) in Contents(name).Zip(hashes))
+        {
+            previous = EventStore.Chain(previous, content);
+            previous.ShouldBe(hash);
+        }
+    }
+
+    [Fact]
+    public void Between_them_they_hold_every_event_step_and_enumeration_value_of_format_1()
+    {
+        var names = Json("names.json");
+        var (events, steps, words) = (new HashSet<string>(StringComparer.Ordinal), new HashSet<string>(StringComparer.Ordinal), new HashSet<string>(StringComparer.Ordinal));
+        foreach (var name in Files)
+            foreach (var body in Json(Path.GetFileName(name))["events"]!.AsArray().Select(e => e!["content"]!["event"]!))
+            {
+                events.Add(body["type"]!.ToString());
+                if (body["step"]?["stepId"] is { } id) steps.Add(id.ToString());
+                Words(body, words);
+            }
+
+        names["events"]!.AsArray().Select(n => n!.ToString()).Except(events).ShouldBeEmpty();
+        // The first three and the push are finished by events of their own; rule 7 has no clause that a step can break.
+        names["steps"]!.AsArray().Select(n => n!.ToString()).Except(steps).ShouldBe(["look-over", "identify", "choose-route", "push-tried", "remedy-7"], ignoreOrder: true);
+        foreach (var (type, values) in names["enums"]!.AsObject())
+            values!.AsArray().Select(v => v!.ToString()).Except(words).ShouldBeEmpty(type);
+    }
+
+    private static void Words(JsonNode? node, HashSet<string> into)
+    {
+        switch (node)
+        {
+            case JsonObject o:
+                foreach (var (_, value) in o) Words(value, into);
+                break;
+            case JsonArray a:
+                foreach (var value in a) Words(value, into);
+                break;
+            case JsonValue v when v.GetValueKind() == JsonValueKind.String:
+                into.Add(v.ToString());
+                break;
+        }
+    }
+}
