@@ -88,6 +88,9 @@ public static class Figure
     public static string Fixed(double value, int decimals) =>
         Math.Round(value, decimals, MidpointRounding.AwayFromZero).ToString("F" + decimals.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 
+    /// <summary>A count with its noun, agreeing in number: <c>1 stroke</c>, <c>2 strokes</c>. The plural adds an s unless it is given.</summary>
+    public static string Count(double n, string one, string? many = null, int decimals = 0) => $"{Of(n, decimals)} {(Math.Abs(n - 1) < 1e-9 ? one : many ?? one + "s")}";
+
     /// <summary>At most 40 characters of what was typed, so that an error never repeats a flood.</summary>
     public static string Shorten(string? text) =>
         text is null ? "nothing" : text.Length <= 40 ? text : text[..40] + " (cut)";

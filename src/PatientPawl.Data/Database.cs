@@ -31,8 +31,11 @@ public sealed class Database : IDisposable
         return connection;
     }
 
-    /// <summary>Runs one write in a <c>begin immediate</c> transaction; commits when it returns, rolls back when it throws.</summary>
-    public T Write<T>(Func<SqliteConnection, SqliteTransaction, T> work)
+    /// <summary>
+    /// Runs one write in a <c>begin immediate</c> transaction; commits when it returns, rolls back when it throws. What others are to see
+    /// of it is made known by <paramref name="committed"/>, before the next writer begins: nobody starts from what was before.
+    /// </summary>
+    public T Write<T>(Func<SqliteConnection, SqliteTransaction, T> work, Action<T>? committed = null)
     {
         ArgumentNullException.ThrowIfNull(work);
         _writer.Wait();
@@ -42,6 +45,7 @@ public sealed class Database : IDisposable
             using var transaction = connection.BeginTransaction(IsolationLevel.Serializable, deferred: false);
             var result = work(connection, transaction);
             transaction.Commit();
+            committed?.Invoke(result);
             return result;
         }
         finally

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
@@ -25,9 +24,13 @@ public sealed class StaleVersionException(int current, IReadOnlyList<RecordedEve
 /// <summary>The id was used before for something else.</summary>
 public sealed class ReusedIdException() : Exception("That event id was used before, with other contents.");
 
-/// <summary>A file of a job and the job here share their beginning and then differ.</summary>
-public sealed class PartedWaysException(int seq)
-    : Exception($"The job here and the file differ from event {seq} on: work was recorded in both. Nothing was stored; keep the file beside the record.");
+/// <summary>A job of this id lives here, and a file says something else of it.</summary>
+public sealed class JobIsHereException(Guid id)
+    : Exception("This job lives here, and the file goes on differently: a file never adds to a job of this workshop. Nothing was stored; keep the file beside the record.")
+{
+    /// <summary>The job.</summary>
+    public Guid JobId { get; } = id;
+}
 
 /// <summary>No such job.</summary>
 public sealed class UnknownJobException(Guid id) : Exception($"There is no job {id}.");
@@ -38,13 +41,19 @@ public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVe
 /// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
 public sealed class EventStore(Database database, TimeProvider clock)
 {
-    public const int FormatVersion = 1;
-    private readonly ConcurrentDictionary<Guid, JobState> _states = new();
+    /// <summary>The format that events are written in. Every format from the first on is read.</summary>
+    public const int FormatVersion = 2;
+
+    /// <summary>The oldest format that is read.</summary>
+    public const int OldestFormat = 1;
+
+    // Folding a job takes tens of milliseconds: those asked for last are kept folded. A board has far fewer cars in hand.
+    private readonly LatestStates _states = new(200);
 
     public JobState State(Guid jobId)
     {
-        if (_states.TryGetValue(jobId, out var known)) return known;
-        return database.Read(c => Load(c, null, jobId) is { } s ? Keep(jobId, s) : throw new UnknownJobException(jobId));
+        if (_states.Find(jobId) is { } known) return known;
+        return database.Read(c => Load(c, null, jobId) is { } s ? _states.Keep(jobId, s) : throw new UnknownJobException(jobId));
     }
 
     public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by number").Select(Guid.Parse).ToList());
@@ -61,13 +70,13 @@ public sealed class EventStore(Database database, TimeProvider clock)
         ArgumentNullException.ThrowIfNull(decide);
         ArgumentNullException.ThrowIfNull(sender);
         var requestHash = Hash(Encoding.UTF8.GetBytes(request));
-        var (answer, state) = database.Write<(Appended, JobState?)>((c, t) =>
+        return database.Write<(Appended Answer, JobState? State)>((c, t) =>
         {
             var seen = c.QueryFirstOrDefault<(string JobId, long Seq, string RequestHash)?>("select job_id, seq, request_hash from job_event where event_id = @id", new { id = eventId.ToString() }, t);
             if (seen is { } s)
                 return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? (new(jobId, eventId, (int)s.Seq), null) : throw new ReusedIdException();
 
-            var before = _states.GetValueOrDefault(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
+            var before = _states.Find(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
             if (expectedVersion is { } expected && before.Version != expected)
                 throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
             var body = decide(before);
@@ -79,9 +88,7 @@ public sealed class EventStore(Database database, TimeProvider clock)
             SaveProjection(c, t, jobId, after);
             Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq);
             return (new(jobId, eventId, recorded.Seq), after);
-        });
-        if (state is not null) Keep(jobId, state);
-        return answer;
+        }, done => _states.Publish(jobId, done.State)).Answer;
     }
 
     public IReadOnlyList<BoardCard> Board() =>
@@ -105,34 +112,31 @@ public sealed class EventStore(Database database, TimeProvider clock)
         database.Read(c => c.Query<(byte[], string)>("select content, hash from job_event where job_id = @id order by seq", new { id = jobId.ToString() }).ToList());
 
     /// <summary>
-    /// Stores what is new in a job whose chain has been verified, and says how many events that was. The job keeps its id; on a
-    /// clash its number is issued anew in the projection only, because the log is never rewritten.
+    /// Stores a job whose chain has been verified, and says how many events that was: all of them, or none when the very same job is here.
+    /// A job that lives here is never extended by a file. The number is this workshop's to give: the log keeps the file's, the projection
+    /// carries ours.
     /// </summary>
-    /// <exception cref="PartedWaysException">Both went on from the same event, each in its own way.</exception>
+    /// <exception cref="JobIsHereException">A job of this id lives here, and the file is not a copy of it.</exception>
     /// <exception cref="ReusedIdException">An event of it is here already, in another job.</exception>
     public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events)
     {
         ArgumentNullException.ThrowIfNull(events);
         var id = jobId.ToString();
-        var (added, state) = database.Write<(int, JobState?)>((c, t) =>
+        return database.Write<(int Added, JobState? State)>((c, t) =>
         {
             var here = c.Query<string>("select hash from job_event where job_id = @id order by seq", new { id }, t).ToList();
-            // Each hash holds all before it: the last they share is the last to compare.
-            var parted = here.Zip(events).TakeWhile(p => p.First == p.Second.Hash).Count();
-            if (parted < Math.Min(here.Count, events.Count)) throw new PartedWaysException(parted + 1);
-            if (events.Count <= here.Count) return (0, null);
+            // Each hash holds all before it: a copy, or an earlier copy, agrees at its end.
+            if (here.Count > 0) return events.Count <= here.Count && here[events.Count - 1] == events[^1].Hash ? (0, null) : throw new JobIsHereException(jobId);
             var folded = JobState.Fold(events.Select(e => e.Event));
             SaveProjection(c, t, jobId, folded);
-            foreach (var (content, _, e) in events.Skip(here.Count))
+            foreach (var (content, _, e) in events)
             {
                 if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
                 Insert(c, t, jobId, content, "import", e.Id, e.Seq);
             }
 
-            return (events.Count - here.Count, folded);
-        });
-        if (state is not null) Keep(jobId, state);
-        return added;
+            return (events.Count, folded);
+        }, done => _states.Publish(jobId, done.State)).Added;
     }
 
     /// <summary>The chain's next hash: SHA-256 over the hash before and the stored bytes.</summary>
@@ -161,9 +165,8 @@ public sealed class EventStore(Database database, TimeProvider clock)
     private static void SaveProjection(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
     {
         var known = c.ExecuteScalar<long?>("select number from job where id = @id", new { id = jobId.ToString() }, t);
-        var wanted = state.Opened!.Number;
-        var taken = known is null && c.ExecuteScalar<long>("select count(*) from job where number = @wanted", new { wanted }, t) > 0;
-        var number = known ?? (taken ? NextNumber(c, t) : wanted);
+        // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
+        var number = known ?? NextNumber(c, t);
         var card = BoardCard.Of(jobId, state) with { Number = (int)number };
         c.Execute("""
             insert into job(id, number, bay, version, finished, engine_version, card_json) values(@id, @number, @bay, @version, @finished, @engine, @card)
@@ -180,7 +183,51 @@ public sealed class EventStore(Database database, TimeProvider clock)
         return events.Count == 0 ? null : JobState.Fold(events);
     }
 
-    private JobState Keep(Guid jobId, JobState state) => _states.AddOrUpdate(jobId, state, (_, old) => old.Version > state.Version ? old : state);
-
     private static string Hash(byte[] bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
+}
+
+/// <summary>The folded states asked for last. Publishing is done by the one writer; a reader's older fold never takes its place.</summary>
+internal sealed class LatestStates(int most)
+{
+    private readonly Lock _lock = new();
+    private readonly Dictionary<Guid, LinkedListNode<(Guid Id, JobState State)>> _byId = [];
+    private readonly LinkedList<(Guid Id, JobState State)> _order = [];
+
+    public JobState? Find(Guid id)
+    {
+        lock (_lock)
+        {
+            if (!_byId.TryGetValue(id, out var node)) return null;
+            _order.Remove(node);
+            _order.AddFirst(node);
+            return node.Value.State;
+        }
+    }
+
+    /// <summary>Keeps a state that was read, unless a later one is there; gives back the one that is kept.</summary>
+    public JobState Keep(Guid id, JobState state)
+    {
+        lock (_lock)
+        {
+            if (_byId.TryGetValue(id, out var node))
+            {
+                if (node.Value.State.Version >= state.Version) return node.Value.State;
+                _order.Remove(node);
+            }
+
+            _byId[id] = _order.AddFirst((id, state));
+            if (_order.Count > most)
+            {
+                _byId.Remove(_order.Last!.Value.Id);
+                _order.RemoveLast();
+            }
+
+            return state;
+        }
+    }
+
+    public void Publish(Guid id, JobState? state)
+    {
+        if (state is not null) Keep(id, state);
+    }
 }

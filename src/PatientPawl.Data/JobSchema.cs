@@ -17,10 +17,10 @@ public static class JobSchema
                 : node,
         }).AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
-        schema.Insert(1, "title", "Patient Pawl job file, version 1");
+        schema.Insert(1, "title", $"Patient Pawl job file, version {EventStore.FormatVersion}");
         var properties = schema["properties"]!.AsObject();
         properties["format"] = new JsonObject { ["const"] = "patient-pawl-job" };
-        properties["formatVersion"] = new JsonObject { ["const"] = EventStore.FormatVersion };
+        properties["formatVersion"] = new JsonObject { ["type"] = "integer", ["minimum"] = EventStore.OldestFormat, ["maximum"] = EventStore.FormatVersion };
         properties["events"]!.AsObject()["minItems"] = 1;
         properties["events"]!["items"]!["properties"]!.AsObject()["hash"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[0-9a-f]{64}$" };
         return schema;

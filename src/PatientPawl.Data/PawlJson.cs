@@ -17,8 +17,6 @@ public static class PawlJson
         (typeof(Length), "Mm"), (typeof(Torque), "Nm"), (typeof(Volume), "Ml"), (typeof(Angle), "Deg"), (typeof(ElectricPotential), "V"),
     ];
 
-    private static readonly Type[] EventTypes = [.. typeof(JobEvent).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(JobEvent)) && !t.IsAbstract).OrderBy(t => t.Name, StringComparer.Ordinal)];
-
     public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
 
     /// <summary>The quantity types that are written as numbers.</summary>
@@ -35,6 +33,8 @@ public static class PawlJson
         o.RespectNullableAnnotations = true;
         o.RespectRequiredConstructorParameters = true;
         o.MaxDepth = 32;
+        // What is stored has frozen names; what only passes over the API is named after the code.
+        foreach (var names in WireNames.Converters) o.Converters.Add(names);
         o.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         o.Converters.Add(new QuantityConverter<Length>(v => Length.FromMillimeters(v), q => q.Millimeters));
         o.Converters.Add(new QuantityConverter<Torque>(v => Torque.FromNewtonMeters(v), q => q.NewtonMeters));
@@ -62,7 +62,7 @@ public static class PawlJson
     {
         if (info.Type != typeof(JobEvent)) return;
         info.PolymorphismOptions = new() { TypeDiscriminatorPropertyName = "type", UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization };
-        foreach (var type in EventTypes) info.PolymorphismOptions.DerivedTypes.Add(new(type, JsonNamingPolicy.KebabCaseLower.ConvertName(type.Name)));
+        foreach (var card in EventCatalogue.All.OrderBy(c => c.Wire, StringComparer.Ordinal)) info.PolymorphismOptions.DerivedTypes.Add(new(card.Event, card.Wire));
     }
 
     private sealed class QuantityConverter<T>(Func<double, T> from, Func<T, double> to) : JsonConverter<T> where T : struct

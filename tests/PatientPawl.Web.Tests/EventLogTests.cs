@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Dapper;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 using Microsoft.Data.Sqlite;
 using PatientPawl.Data;
 
@@ -52,6 +53,27 @@ public class EventLogTests
         problem["since"]![0]!["by"]!.ToString().ShouldBe("Kit Ransome");
         problem["since"]![0]!["what"]!.ToString().ShouldContain("hand lever");
         ((int)(await shop.Job(id))["version"]!).ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Five_people_writing_to_one_job_without_a_pause_are_never_failed_and_lose_nothing()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(async n =>
+        {
+            List<HttpStatusCode> codes = [];
+            for (var i = 0; i < 30; i++)
+            {
+                var body = new JsonObject { ["eventId"] = Guid.NewGuid().ToString(), ["occurredAt"] = "2026-11-25T09:00:00+00:00", ["side"] = "left", ["loosens"] = "up", ["holeAt"] = 1 + i % 12 };
+                codes.Add((await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/star-wheel", body)).StatusCode);
+            }
+
+            return codes;
+        }));
+        answers.SelectMany(a => a).ShouldAllBe(c => c == HttpStatusCode.OK);
+        ((int)(await shop.Job(id))["version"]!).ShouldBe(1 + 5 * 30);
     }
 
     [Fact]
@@ -120,6 +142,39 @@ public class EventLogTests
             Core.Jobs.JobState.Fold([]).Version.ShouldBe(0);
             shop.Services.GetRequiredService<EventStore>().RebuildStaleProjections();
             (await shop.Client.GetStringAsync("/api/board")).ShouldBe(before);
+        }
+    }
+
+    [Fact]
+    public async Task What_fails_on_our_side_is_logged_with_the_trace_id_that_the_page_shows()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var logged = new List<string>();
+        shop.Services.GetRequiredService<ILoggerFactory>().AddProvider(new Listener(logged));
+        await using (var database = new SqliteConnection($"Data Source={Path.Combine(shop.Folder, "patient-pawl.db")}"))
+        {
+            await database.OpenAsync();
+            await database.ExecuteAsync("alter table wrench rename to lost");
+        }
+
+        var answer = await shop.Client.GetAsync("/api/workshop/wrenches");
+        answer.StatusCode.ShouldBe(HttpStatusCode.InternalServerError);
+        var trace = (await Workshop.Problem(answer))["traceId"]!.ToString();
+        trace.Length.ShouldBeGreaterThan(5);
+        logged.ShouldContain(l => l.Contains(trace, StringComparison.Ordinal) && l.Contains("no such table", StringComparison.Ordinal));
+    }
+
+    private sealed class Listener(List<string> into) : ILoggerProvider, ILogger
+    {
+        public ILogger CreateLogger(string categoryName) => this;
+        public IDisposable? BeginScope<TState>(TState state) where TState : notnull => null;
+        public bool IsEnabled(LogLevel logLevel) => true;
+        public void Dispose() { }
+
+        public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter)
+        {
+            lock (into) into.Add($"{formatter(state, exception)} {exception}");
         }
     }
 }

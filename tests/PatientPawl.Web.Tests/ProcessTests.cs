@@ -94,6 +94,35 @@ public class ProcessTests
         file.Select(e => (int)e!["content"]!["seq"]!).ShouldBe(Enumerable.Range(1, file.Count));
     }
 
+    [Theory]
+    [InlineData("/api/sources")]
+    [InlineData("/api/workshop/house-rules")]
+    [InlineData("/api/board")]
+    [InlineData("/api/jobs/JOB")]
+    [InlineData("/api/catalogue")]
+    public async Task After_a_restart_any_of_the_planners_questions_may_be_the_first(string first)
+    {
+        // Data of an earlier run, so that nothing is driven through the rules before the question is asked.
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.JobInBay(6);
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        foreach (var file in Directory.GetFiles(shop.Folder)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        var port = FreePort();
+        using var server = Run("--port", port.ToString(), "--data", folder);
+        try
+        {
+            using var client = await Ready(port);
+            await shop.SignIn(client: client);
+            (await client.GetAsync(first.Replace("JOB", id))).StatusCode.ShouldBe(HttpStatusCode.OK);
+            (await client.GetAsync($"/api/jobs/{id}/overnight")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        }
+        finally
+        {
+            server.Kill(entireProcessTree: true);
+        }
+    }
+
     [Fact]
     public async Task A_port_in_use_is_one_clear_line_and_a_bad_exit_code()
     {

@@ -76,17 +76,17 @@ public static class PedalStrokes
             .Formula("A stroke moves", "(pi/4) d² × stroke × fraction", $"0.7854 × {Figure.Of(input.MasterDiameter.Millimeters)}² × {Figure.Of(input.MasterStroke.Millimeters)} × {Figure.Of(fraction)}", $"{Figure.Of(each, 2)} mL", "geometry")
             .Formula("Strokes", "ceil(gap / a stroke)", $"ceil({Figure.Of(gap.Milliliters, 2)} / {Figure.Of(each, 2)})", Figure.Of(n), "practice-strokes")
             .Formula("Advisory after", "2 N + 5", $"2 × {n} + 5", Figure.Of(late), "practice-strokes");
-        var kind = input.Rule == PumpRule.HalfStrokes ? "half strokes" : "full strokes";
+        var kind = input.Rule == PumpRule.HalfStrokes ? "slow half stroke" : "full stroke";
         var verdict = input.Counted is not { } counted ? StrokesVerdict.Predicted
             : input.Firm ? counted > late ? StrokesVerdict.FirmLate : StrokesVerdict.Firm
             : counted > late ? StrokesVerdict.NotFirm : StrokesVerdict.GoOn;
         var says = verdict switch
         {
-            StrokesVerdict.Predicted => $"About {n} slow {kind} until it is firm.",
+            StrokesVerdict.Predicted => $"About {Figure.Count(n, kind)} until it is firm.",
             StrokesVerdict.GoOn => $"{input.Counted} made of about {n}: go on, slowly.",
             StrokesVerdict.Firm => $"Firm after {input.Counted}, about {n} expected.",
-            StrokesVerdict.FirmLate => $"Firm only after {input.Counted}, where about {n} were expected: look for a leak, and bleed if it goes soft again.",
-            _ => $"Still not firm after {input.Counted}, where about {n} were expected: air, a leak, or a piston that went back too far. Stop pumping and look.",
+            StrokesVerdict.FirmLate => $"Firm only after {input.Counted}, where about {n} {(n == 1 ? "was" : "were")} expected: look for a leak, and bleed if it goes soft again.",
+            _ => $"Still not firm after {input.Counted}, where about {n} {(n == 1 ? "was" : "were")} expected: air, a leak, or a piston that went back too far. Stop pumping and look.",
         };
         return new(gap, n, late, verdict, says, trail.Conclude(says).WouldChange("A pedal that goes firm.").Done());
     }

@@ -61,13 +61,13 @@ public static class Identify
         foreach (var o in known)
         {
             var felled = fallen.Where(f => f.FelledBy.Contains(o)).Select(f => f.Architecture.Words()).ToArray();
-            trail.Evidence(LookCatalogue.Words(o), felled.Length == 0 ? "fells nothing" : "fells " + string.Join("; ", felled), "evidence-table");
+            trail.Evidence(LookCatalogue.Words(o), felled.Length == 0 ? "rules out nothing" : "rules out " + string.Join("; ", felled), "evidence-table");
         }
         if (observations.Count != known.Length)
             trail.Evidence("Push test", "left out: the mechanism was not known to be relaxed", "evidence-table");
         trail.Conclude(contradictions.Count > 0 ? $"Look again: {string.Join(" and ", contradictions.Select(LookCatalogue.Words))} cannot all be true."
             : standing.Count == 1 ? standing[0].Words() + "."
-            : $"{standing.Count} still stand: {string.Join("; ", standing.Select(a => a.Words()))}.");
+            : $"{standing.Count} possible: {string.Join("; ", standing.Select(a => a.Words()))}.");
         if (next is not null) trail.WouldChange($"{next.Look.Card().Question}");
 
         return new(standing, fallen, contradictions, next, ruled, ruled is not null && standing.Count > 1, undecided,

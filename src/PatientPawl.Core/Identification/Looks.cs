@@ -212,18 +212,18 @@ public static class ArchitectureCatalogue
     /// <summary>The cards, in the order of <see cref="Architecture"/>.</summary>
     public static IReadOnlyList<ArchitectureCard> All { get; } =
     [
-        new(Architecture.CableScrew, "Cable lever, screw inside", "turn and push together", "cable, turn"),
-        new(Architecture.PullerScrew, "Cable puller, screw inside", "puller in service, then turn and push", "puller, turn"),
-        new(Architecture.LeverPush, "Cable lever, straight push", "straight push, only where the sheet says so", "cable, push"),
-        new(Architecture.MotorPush, "Motor, straight push", "spindle back, then push", "motor, push"),
-        new(Architecture.MotorTurn, "Motor, turn", "spindle back, then turn and push", "motor, turn"),
-        new(Architecture.HatShoes, "Shoes in the hat, cable", "straight push", "hat shoes"),
-        new(Architecture.PullerHat, "Shoes in the hat, puller", "straight push", "puller, hat"),
-        new(Architecture.MotorHat, "Shoes in the hat, motor", "straight push", "motor, hat"),
-        new(Architecture.FixedHat, "Fixed caliper, shoes in the hat", "opposite pistons together", "fixed, hat"),
+        new(Architecture.CableScrew, "Cable lever, screw inside", "turn and push together", "cable caliper, wind in"),
+        new(Architecture.PullerScrew, "Cable puller, screw inside", "puller in service, then turn and push", "puller caliper, wind in"),
+        new(Architecture.LeverPush, "Cable lever, straight push", "straight push, only where the sheet says so", "cable caliper, push straight"),
+        new(Architecture.MotorPush, "Motor, straight push", "spindle back, then push", "motor caliper, push straight"),
+        new(Architecture.MotorTurn, "Motor, turn", "spindle back, then turn and push", "motor caliper, wind in"),
+        new(Architecture.HatShoes, "Shoes in the hat, cable", "straight push", "drum-in-hat shoes"),
+        new(Architecture.PullerHat, "Shoes in the hat, puller", "straight push", "drum-in-hat shoes, puller"),
+        new(Architecture.MotorHat, "Shoes in the hat, motor", "straight push", "drum-in-hat shoes, motor"),
+        new(Architecture.FixedHat, "Fixed caliper, shoes in the hat", "opposite pistons together", "fixed caliper, drum-in-hat"),
         new(Architecture.SpotCaliper, "Second small caliper", "straight push; the small one is its own job", "spot caliper"),
-        new(Architecture.RearHex, "Hex at the caliper's back", "turn the hex while pushing", "rear hex"),
-        new(Architecture.Plain, "Plain sliding caliper", "straight push", "plain"),
+        new(Architecture.RearHex, "Hex at the caliper's back", "turn the hex while pushing", "rear hex, wind in"),
+        new(Architecture.Plain, "Plain sliding caliper", "straight push", "plain caliper, push straight"),
         new(Architecture.ElectricOnly, "Electric only, no hydraulics", "the maker's procedure", "electric only"),
     ];
 

@@ -39,7 +39,7 @@ internal static class Holds
         new("relaxed-cable", "Pistons wait for a slack cable", "Cable slack", s => s.IsCable && !s.InspectOnly, _ => [], _ => [Car.Cable.Is(CableRun.Slack)]),
         new("parts-settled", "No new part goes in until both sides are judged", "Parts settled", s => s.Identified && !s.InspectOnly, s => [Corner.Judged.Is(Done.Yes), Corner.Doubt.Is(Doubt.None), .. s.HatOpen ? new Condition[] { Corner.ShoesJudged.Is(Done.Yes) } : []], _ => [Car.NewParts.Is(Done.Yes)]),
         new("assembled", "Keep off the pedal until both sides are assembled", "Both sides assembled", s => s.Identified && !s.InspectOnly,
-            s => [Renewed(s), Condition.All(StepCatalogue.Assembled(Where.This))], _ => []),
+            s => [Renewed(s), Condition.All(Assembled.At(Where.This))], _ => []),
         new("wheels-down", "Wheels down", "Wheels down", s => s.Identified, s => [Corner.Wheel.Is(Wheel.On), Renewed(s)], _ => [Car.Position.Is(CarPosition.Ground), Car.Pedal.Is(Pedal.Proved)]),
     ];
 

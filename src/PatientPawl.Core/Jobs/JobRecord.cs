@@ -14,7 +14,7 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="What">What was done.</param>
 /// <param name="Where">Left, right or car.</param>
 /// <param name="Detail">Figures and words.</param>
-/// <param name="Voided">True when its pawl was lifted later.</param>
+/// <param name="Voided">True when it was undone later.</param>
 public sealed record RecordLine(int Seq, DateTimeOffset At, string By, string What, string Where, string Detail, bool Voided);
 
 /// <summary>A torque as recorded.</summary>
@@ -53,7 +53,7 @@ public sealed record JobRecord(
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
             [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), AdviceFor(verdicts, state), state.HandedOver,
-            state.HandedOver ? [] : [$"{state.Remaining.Length} steps are still open.", .. state.CannotBeMet]);
+            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet]);
     }
 
     private static string Brake(JobState state, Side side)
@@ -75,50 +75,11 @@ public sealed record JobRecord(
 
     private static RecordLine Line(RecordedEvent e, bool voided)
     {
-        var (what, where) = e.Event switch
-        {
-            JobOpened => ("Job opened", "car"),
-            LookRecorded l => (l.Seen is { } s ? LookCatalogue.Words(new Observation(l.Look, s)) : $"{l.Look.Card().Name}: taken back", l.Side.Word()),
-            PawlLifted => ("Pawl lifted", "car"),
-            NoteAdded => ("Note", "car"),
-            ReadingsTaken r => ("Readings taken", r.Side.Word()),
-            ReadingStruck r => ("Reading struck out", r.Side.Word()),
-            ShoesLookedAt s => ("Drum and shoes looked at", s.Side.Word()),
-            RotorLookedAt r => ("Rotor looked at", r.Side.Word()),
-            PadsLookedAt => ("Pads looked at", "car"),
-            RetractionPointNoted p => (p.Point.Released ? "Piston, tool let go" : "Piston followed", p.Side.Word()),
-            RetractionPointStruck p => ("Line struck out", p.Side.Word()),
-            RetractionLookedAt r => ("Piston looked at", r.Side.Word()),
-            FluidLookedAt => ("Fluid looked at", "car"),
-            BleedDrawn b => ("Fluid drawn at the screw", b.Side.Word()),
-            BleedDrawStruck b => ("Draw struck out", b.Side.Word()),
-            LeaksLookedAt => ("Leaks looked for", "car"),
-            PistonsMeasured p => ("Pistons measured", p.Side.Word()),
-            StarWheelNoted n => ("Star wheel noted", n.Side.Word()),
-            var other when RunSheets.Row(other) is { } row => (row.Name, row.Lane.ToString().ToLowerInvariant()),
-            _ => (e.Event.GetType().Name, "car"),
-        };
-        var detail = e.Event switch
-        {
-            JobOpened o => o.Complaint,
-            PawlLifted p => $"{p.Reason}; {p.Voided.Count} undone",
-            NoteAdded n => n.Text,
-            ReadingsTaken r => string.Join("; ", r.Readings.GroupBy(x => (x.Measurand, x.Instrument.Name)).Select(g => $"{g.Key.Measurand.Card().Name.ToLowerInvariant()} {string.Join(", ", g.Select(x => Figure.Of(x.Value.Millimeters)))} mm, {g.Key.Name.ToLowerInvariant()}")),
-            ReadingStruck r => r.Reason,
-            RetractionPointStruck p => p.Reason,
-            BleedDrawStruck b => b.Reason,
-            LeaksLookedAt l => Join($"held {l.Seen.HeldSeconds} s", l.Seen.Sank ? "sank" : null, Dry("pipes", "sound", l.Seen.Pipes), Dry("screws", "dry", l.Seen.ScrewDry), Dry("banjos", "dry", l.Seen.BanjoDry)),
-            PistonsMeasured p => string.Join(", ", p.Pistons.Select(x => $"{CreepWatch.Name(x.Bank, x.Number).ToLowerInvariant()} {Figure.Of(x.Proud.Millimeters, 2)} mm")),
-            RetractionPointNoted p => $"{Figure.Of(p.Point.Turns, 2)} made, {Figure.Of(p.Point.Protrusion.Millimeters, 2)} mm proud{(p.Point.Effort is { } effort ? $", {Figure.Of(effort.NewtonMeters, 1)} N m" : "")}, {p.Gauge.Name.ToLowerInvariant()}",
-            RetractionLookedAt r => Join(r.Facts.SlotAt is { } slot ? $"slot at {Figure.Of(slot.Degrees)}°" : null, r.Facts.Boot is { } boot ? $"boot {boot.ToString().ToLowerInvariant()}" : null, r.Facts.PressedHarder ? "pressed harder" : null, r.Facts.OtherWayTried ? "other way tried" : null),
-            FluidLookedAt f => Join(f.Facts.WaterPercent is { } water ? $"{Figure.Of(water, 1)} % water" : null),
-            BleedDrawn b => Join($"{Figure.Of(b.Draw.Volume.Milliliters, 1)} mL", b.Draw.Bubbles ? "bubbles" : null, b.Draw.ColourChanged ? "colour changed" : null, b.Draw.Clear ? "clear" : null, b.Draw.Filled ? "filled" : null),
-            StarWheelNoted n => $"{n.Loosens.ToString().ToLowerInvariant()} loosens it, hole at {n.HoleAt} o'clock",
-            StepDone s => Join(RunSheets.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null),
-            StopSignSeen s => Join(RunSheets.Detail(s), s.Note),
-            var other => RunSheets.Detail(other),
-        };
-        return new(e.Seq, e.OccurredAt, e.Technician, what, where, detail, voided);
+        var card = e.Event.Card();
+        // What was noted and acknowledged at a step belongs in the file; the run sheet has no room for it.
+        var detail = e.Event is StepDone s
+            ? EventCatalogue.Join(card.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null) : card.Detail(e.Event);
+        return new(e.Seq, e.OccurredAt, e.Technician, card.Name(e.Event), card.Side(e.Event)?.Word() ?? "car", detail, voided);
     }
 
     private static List<string> FittedIn(JobState state)
@@ -145,8 +106,5 @@ public sealed record JobRecord(
         return list;
     }
 
-    private static string? Dry(string what, string good, Known seen) => seen == Known.NotKnown ? null : $"{what} {(seen == Known.Yes ? "" : "not ")}{good}";
-
-    private static string Join(params string?[] parts) => string.Join("; ", parts.Where(p => !string.IsNullOrEmpty(p)));
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 }

@@ -63,7 +63,7 @@ public static class JobRules
     {
         ArgumentNullException.ThrowIfNull(answers);
         RequireOpen(state);
-        if (state.Car.Get(Car.LookedOver) == Done.Yes) throw new NotAllowedException("The car has been looked over.", ["Lift the pawl on it first."], []);
+        if (state.Car.Get(Car.LookedOver) == Done.Yes) throw new NotAllowedException("The car has been looked over.", ["Undo that step first."], []);
         var checks = new Checks();
         foreach (var q in LookOverQuestions.All)
         {
@@ -91,7 +91,7 @@ public static class JobRules
         if (look == Look.PushMoves && seen is not null && !relaxed)
             throw new NotAllowedException("Not yet: a push proves nothing while the mechanism may be loaded.", ["Needs the spindle back, or the cable slack and the lever on its stop."], [5]);
         if (state.Corner(side).Ruled is { MethodUndecided: false })
-            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Lift the pawl on its identification first."], []);
+            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Undo its identification first."], []);
         return new(side, look, seen, relaxed);
     }
 
@@ -101,16 +101,16 @@ public static class JobRules
     {
         RequireOpen(state);
         if (state.Corner(side).Ruled is { MethodUndecided: false })
-            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Lift the pawl on its identification first."], []);
+            throw new NotAllowedException($"The {side.Word()} corner has been ruled on.", ["Undo its identification first."], []);
         var found = Identify.Corner(state.Observations(side), state.Corner(side).Looks.TryGetValue(Look.PushMoves, out var push) && push.MechanismRelaxed);
         if (found.Ruled is not { } architecture)
         {
             throw new NotAllowedException("Not yet: the looks do not settle it.",
-                [found.Contradictions.Count > 0 ? "Look again: " + string.Join(" and ", found.Contradictions.Select(LookCatalogue.Words)) : $"{found.Standing.Count} still stand. Next: {found.Next?.Look.Card().Question}"], []);
+                [found.Contradictions.Count > 0 ? "Look again: " + string.Join(" and ", found.Contradictions.Select(LookCatalogue.Words)) : $"{found.Standing.Count} are still possible. Next: {found.Next?.Look.Card().Question}"], []);
         }
 
         if (state.Corner(side).Ruled is { MethodUndecided: true } && found.MethodUndecided)
-            throw new NotAllowedException("Both motor designs still stand.", ["Needs the gentle push, with the spindle back."], []);
+            throw new NotAllowedException("Both motor designs are still possible.", ["Needs the gentle push, with the spindle back."], []);
         return new(side, found.Standing, RetractionRuling.Decide(architecture, side, state.Opened!.Sheet.Piston, found.MethodUndecided), found.MethodUndecided);
     }
 
@@ -120,7 +120,7 @@ public static class JobRules
     {
         RequireOpen(state);
         RequireAllowed(state, new("choose-route", null));
-        return state.Route is null ? new(route) : throw new NotAllowedException("The route has been chosen.", ["Lift the pawl on it first."], []);
+        return state.Route is null ? new(route) : throw new NotAllowedException("The route has been chosen.", ["Undo that step first."], []);
     }
 
     /// <summary>Clicks a step on.</summary>
@@ -255,14 +255,14 @@ public static class JobRules
         return entered;
     }
 
-    /// <summary>Records a stop sign. Those that hold the corner take its piston out of the plan until the pawl is lifted on them.</summary>
+    /// <summary>Records a stop sign. Those that hold the corner take its piston out of the plan until they are undone.</summary>
     /// <exception cref="NotAllowedException">When that piston is not being retracted.</exception>
     public static StopSignSeen Stop(JobState state, Side side, StopSign sign, string? note)
     {
         RequireOpen(state);
         if (!Enum.IsDefined(sign)) throw new InputException(new InputError("sign", sign.ToString(), "a known stop sign", "That stop sign is not known."));
         RequireAllowed(state, new("piston-home", side));
-        var card = RetractionRuling.Stops(RetractMethod.TurnAndPush).First(c => c.Sign == sign);
+        var card = RetractionRuling.Stop(sign);
         return new(side, sign, card.HoldsCorner, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }
 
@@ -429,7 +429,7 @@ public static class JobRules
         RequireRetracting(state, side);
         if (!Opposed(state, side)) throw new NotAllowedException("This caliper has pistons on one side only.", ["Its piston is followed in the log."], []);
         var wanted = state.Opened!.Sheet.Piston.PistonsPerCaliper;
-        if (pistons.Count != wanted) throw new InputException(new InputError("pistons", Figure.Of(pistons.Count), Figure.Of(wanted), $"The caliper has {wanted} pistons and {pistons.Count} are measured: measure every one, each time."));
+        if (pistons.Count != wanted) throw new InputException(new InputError("pistons", Figure.Of(pistons.Count), Figure.Of(wanted), $"The caliper has {Figure.Count(wanted, "piston")} and {Figure.Count(pistons.Count, "is", "are")} measured: measure every one, each time."));
         JobBenches.Creep(state, [pistons]);
         new Checks().Range("rounds", state.Corner(side).Pistons.Count + 1, 1, 100, "").ThrowIfAny();
         return new(side, pistons);
@@ -441,7 +441,7 @@ public static class JobRules
     {
         RequireOpen(state);
         if (state.Corner(side).Ruled is null) throw new NotAllowedException("Not yet: nobody knows which way it goes back.", [$"Identify the brake of the {side.Word()} corner first."], []);
-        if (state.Car.Get(Corner.Piston, side) == Piston.Home) throw new NotAllowedException("That piston is home.", ["Lift the pawl on it first."], []);
+        if (state.Car.Get(Corner.Piston, side) == Piston.Home) throw new NotAllowedException("That piston is home.", ["Undo that step first."], []);
     }
 
     private static T Judgeable<T>(JobState state, T e) where T : JobEvent
@@ -473,11 +473,11 @@ public static class JobRules
         new Checks().Text("reason", reason, 200).ThrowIfAny();
         var recorded = state.Log.FirstOrDefault(e => e.Id == target)
             ?? throw new InputException(new InputError("target", target.ToString(), "an event of this job", "There is no such step in this job."));
-        if (state.Voided.Contains(target)) throw new NotAllowedException("That pawl has been lifted already.", [], []);
-        if (recorded.Event is not (StepDone or TorqueSigned or LookOverDone or BrakeRuled or RouteChosen or StopSignSeen or FindingReported))
-            throw new InputException(new InputError("target", recorded.Event.GetType().Name, "a finished step, a signature, a ruling or a stop sign", "That cannot be lifted: it stays as it is."));
+        if (state.Voided.Contains(target)) throw new NotAllowedException("That was undone already.", [], []);
+        if (!recorded.Event.Card().CanBeUndone)
+            throw new InputException(new InputError("target", recorded.Event.Card().Name(recorded.Event), "a finished step, a signature, a ruling or a stop sign", "That cannot be undone: it stays as it is."));
         if (!isLead && recorded.TechnicianId != technicianId)
-            throw new NotAllowedException("Only the lead lifts a pawl that someone else clicked.", [$"{recorded.Technician} did this step."], []);
+            throw new NotAllowedException("Only the lead undoes what someone else did.", [$"{recorded.Technician} did this step."], []);
         return new(target, DependsOn(state, target), reason.Trim());
     }
 

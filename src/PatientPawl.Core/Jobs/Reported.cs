@@ -50,7 +50,7 @@ public static class FindingCatalogue
     [
         new(FindingKind.StuckPiston, "Piston stuck or boot torn", true, "A new caliper with washers, and bleeding. The hose stays shut until the new one is in hand.")
             { CanBe = (s, c, side) => !s.At(side).CaliperNew && c.Get(Corner.Caliper, side) != Caliper.Away },
-        new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Lands to bare metal, and new hardware.") { CanBe = (s, c, side) => Can(s, side, CornerFinding.FrozenPads) },
+        new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Abutments to bare metal, and new hardware.") { CanBe = (s, c, side) => Can(s, side, CornerFinding.FrozenPads) },
         new(FindingKind.SeizedPin, "Slide pin seized", true, "A pin kit or a bracket.") { CanBe = (s, c, side) => !s.IsFixed && Can(s, side, CornerFinding.SeizedPin) },
         new(FindingKind.BrokenScrew, "Rotor screw broken", true, "Flush and run without it, or drilled and renewed; the decision is recorded.") { CanBe = (s, c, side) => s.Screws && Can(s, side, CornerFinding.BrokenScrew) },
         new(FindingKind.StuckRotor, "Rotor stuck on hub", true, "Freeing steps before it comes off.") { CanBe = (s, c, side) => s.RotorOff && c.Get(Corner.Rotor, side) == Rotor.Old && Can(s, side, CornerFinding.StuckRotor) },

@@ -20,14 +20,14 @@ public enum SheetLane
 }
 
 /// <summary>A finished row.</summary>
-/// <param name="EventId">The event, for lifting.</param>
+/// <param name="EventId">The event, for undoing.</param>
 /// <param name="Lane">Its lane.</param>
 /// <param name="Name">What was done.</param>
 /// <param name="Detail">Figures that came of it.</param>
 /// <param name="By">Initials.</param>
 /// <param name="At">The client's clock.</param>
-/// <param name="LiftedOnOwnBench">False when it can be lifted here.</param>
-public sealed record DoneRow(Guid EventId, SheetLane Lane, string Name, string Detail, string By, DateTimeOffset At, bool LiftedOnOwnBench);
+/// <param name="CanBeUndone">True when it can be undone with a reason.</param>
+public sealed record DoneRow(Guid EventId, SheetLane Lane, string Name, string Detail, string By, DateTimeOffset At, bool CanBeUndone);
 
 /// <summary>A row still to come.</summary>
 /// <param name="Step">The step.</param>
@@ -325,42 +325,6 @@ public static class RunSheets
         return list;
     }
 
-    /// <summary>What stands behind a step's name once it is done, in figures.</summary>
-    internal static string Detail(JobEvent e) => e switch
-    {
-        StepDone { Broken: not null } => "out of order",
-        FindingReported { Note: { } n } => n,
-        LeftOvernight n => n.Kind == NightKind.Assembled ? "assembled" : "on stands",
-        StepDone { Findings: { Count: > 0 } f } => string.Join(" ", f.Select(x => x.Says)),
-        StepDone { Step.StepId: "shoes-measured" } s => string.Join(", ", s.Verdicts.Select(v => $"{v.What.Split(',')[0].ToLowerInvariant()} {Figure.Of(v.Value.Millimeters, 2)}")),
-        StepDone { Clearance: { } c } => $"{Figure.Of(c.After.Millimeters, 2)} mm left",
-        StepDone { Step.StepId: "measured" } s => s.Travel is { } t ? $"{Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "",
-        StepDone { Readings.Count: > 0 } s => string.Join(", ", s.Readings.Select(r => $"{Figure.Of(r.Value)} {r.Kind.Card().Unit}")),
-        StepDone { Report: { } r } => r.Words,
-        TorqueSigned { Verified: true } t => $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m",
-        TorqueSigned => "unverified",
-        BrakeRuled r => r.Ruling.Architecture.Words(),
-        RouteChosen r => r.Route == ServiceRoute.ScanTool ? "scan tool" : "by hand",
-        StopSignSeen s => RetractionRuling.Stops(RetractMethod.TurnAndPush).First(c => c.Sign == s.Sign).Name.ToLowerInvariant(),
-        ToolRefused r => r.Report.Words,
-        _ => "",
-    };
-
-    internal static (string Name, SheetLane Lane)? Row(JobEvent e) => e switch
-    {
-        LookOverDone => ("Looked over", SheetLane.Car),
-        FindingReported f => (f.Kind.Card().Name, f.Side is { } at ? LaneOf(at) : SheetLane.Car),
-        LeftOvernight => ("Left overnight", SheetLane.Car),
-        CameBack => ("Came back", SheetLane.Car),
-        BrakeRuled r => ("Brake identified", LaneOf(r.Side)),
-        RouteChosen => ("Route chosen", SheetLane.Car),
-        StepDone s => (StepCatalogue.Find(s.Step.StepId)?.Name ?? s.Step.StepId, LaneOf(s.Step)),
-        TorqueSigned t => ($"{StepCatalogue.Find(t.Step.StepId)?.Name ?? t.Step.StepId} {t.Index}", LaneOf(t.Step)),
-        StopSignSeen s => ("Stop sign", LaneOf(s.Side)),
-        ToolRefused r => ("Tool refused", LaneOf(r.Step)),
-        _ => null,
-    };
-
     internal static string Initials(string name)
     {
         var initials = string.Concat(name.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(w => char.ToUpperInvariant(w[0])));
@@ -370,8 +334,10 @@ public static class RunSheets
     private static Guid? EventOf(JobState state, Func<JobEvent, bool> test) => state.Standing.LastOrDefault(e => test(e.Event))?.Id;
 
     private static List<DoneRow> DoneRows(JobState state) =>
-        [.. state.Standing.Select(e => (e, Row: Row(e.Event))).Where(r => r.Row is not null)
-            .Select(r => new DoneRow(r.e.Id, r.Row!.Value.Lane, r.Row.Value.Name, Detail(r.e.Event), Initials(r.e.Technician), r.e.OccurredAt, r.e.Event is ToolRefused))];
+        [.. state.Standing.Where(e => e.Event.Card().OnSheet).Select(e => DoneRowOf(e, e.Event.Card()))];
+
+    private static DoneRow DoneRowOf(RecordedEvent e, EventCard card) =>
+        new(e.Id, card.Side(e.Event) is { } side ? LaneOf(side) : SheetLane.Car, card.Name(e.Event), card.Detail(e.Event), Initials(e.Technician), e.OccurredAt, card.CanBeUndone);
 
     private static SpineTooth Tooth(JobState state, List<AheadRow> ahead, Stage stage, Stage present)
     {
@@ -394,7 +360,7 @@ public static class RunSheets
         {
             if (state.HoldsMet.TryGetValue(hold.Id, out var met))
             {
-                bars.Add(new(hold.Id, hold.MetTitle, $"after {met.Steps} steps", HoldState.Met, true, true, met));
+                bars.Add(new(hold.Id, hold.MetTitle, $"after {Figure.Count(met.Steps, "step")}", HoldState.Met, true, true, met));
                 continue;
             }
 

@@ -86,7 +86,7 @@ public static class PadForecast
             : n == 2 ? $"About {Round(km)} km by two points, with no band: two points always lie on a line."
             : $"About {Round(km)} km, at least {Round(low ?? 0)}: the points scatter too much to say how long at most.";
         var trail = new Trail("PadForecast.Compute").Input("History", string.Join(", ", points.Select(p => $"{Figure.Of(p.Lining.Millimeters)} mm at {p.OdometerKm} km")))
-            .Formula("Wear", "least-squares slope", $"{n} points", $"{Figure.Of(-slope)} mm a 1000 km", "geometry")
+            .Formula("Wear", "least-squares slope", Figure.Count(n, "point"), $"{Figure.Of(-slope)} mm a 1000 km", "geometry")
             .Formula("To the minimum", "where the line meets it", $"{Figure.Of(m)} mm", to is { } t ? $"{t} km on" : "never", "geometry");
         if (s is { } sigma) trail.Formula("Band, 90 %", "Fieller, Student t with n - 2", $"t {Figure.Of(StudentT.Quantile(0.95, n - 2))}, s {Figure.Of(sigma)}", low is null ? "none" : $"{low} to {(high is { } k ? k.ToString(System.Globalization.CultureInfo.InvariantCulture) : "no end")} km", "student-t");
         return new(to, low, high, Length.FromMillimeters(-slope), lasts, false, says, Line(last with { Lining = Length.FromMillimeters(At(now)) }, to ?? 0, minimum), trail.Conclude(says).WouldChange("Another reading, or new pads: then it starts again.").Done());

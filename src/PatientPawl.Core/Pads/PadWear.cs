@@ -232,7 +232,7 @@ public static class PadCauses
         [PadPattern.OuterThin] =
         [
             Cause("pins-seized", "Slide pins seized", "Move each pin by hand.", "It binds."),
-            Cause("bushing-swollen", "Swollen bushing, or too much grease", "Push the pin in and let go.", "It springs back."),
+            Cause("bushing-swollen", "Swollen bushing, or too much grease", "Push the pin in and release it.", "It springs back."),
         ],
         [PadPattern.Tapered] =
         [

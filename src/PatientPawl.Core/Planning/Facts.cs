@@ -8,22 +8,34 @@ internal static class Facts
         ? says
         : string.Join(", or ", condition.AnyOf.Select(a => string.Join(", ", a.Select(r => Wanted(r.Slot, r.Mask)))));
 
-    /// <summary>What a condition lacks in this state, for example <c>Needs parking brake released: it is applied.</c></summary>
+    /// <summary>What a condition lacks in this state, for example <c>The pedal is firm but not yet proved.</c></summary>
     public static string Lacks(BoundCondition condition, CarState state)
     {
         if (condition.AnyOf.Length == 1)
         {
             var missing = condition.AnyOf[0].Where(r => (r.Mask & 1u << state[r.Slot]) == 0).ToArray();
             if (missing.Length == 1 && condition.Origin.Says is null)
-                return $"Needs {Wanted(missing[0].Slot, missing[0].Mask)}: it is {Now(state, missing[0].Slot)}.";
-            var now = string.Join(", ", missing.Take(3).Select(m => $"{Name(m.Slot)} is {Now(state, m.Slot)}"));
+                return Lacks(missing[0].Slot, missing[0].Mask, state);
+            var now = string.Join(", ", missing.Take(3).Select(m => $"{Name(m.Slot)} {Is(m.Slot)} {Now(state, m.Slot)}"));
             return $"Needs {Words(condition)}: {now}.";
         }
 
         return $"Needs {Words(condition)}.";
     }
 
-    private static string Wanted(int slot, uint mask) => $"{Name(slot)} {new Requirement(StateLayout.At(slot).Variable, Where.Car, mask).Wanted}";
+    private static string Lacks(int slot, uint mask, CarState state)
+    {
+        if (StateLayout.At(slot).Variable is StateVariable<Done>)
+            return (mask & 1u << StateVariable<Done>.Byte(Done.Yes)) != 0 ? $"Not done yet: {Name(slot)}." : $"Still there: {Name(slot)}.";
+        return $"The {Name(slot)} {Is(slot)} {Now(state, slot)} but not yet {Wants(slot, mask)}.";
+    }
+
+    // Nouns of things that come in numbers end in an s: pads, chocks, hydraulics.
+    private static string Is(int slot) => StateLayout.At(slot).Variable.Noun.EndsWith('s') ? "are" : "is";
+
+    private static string Wanted(int slot, uint mask) => $"{Name(slot)} {Wants(slot, mask)}";
+
+    private static string Wants(int slot, uint mask) => new Requirement(StateLayout.At(slot).Variable, Where.Car, mask).Wanted;
 
     private static string Now(CarState state, int slot) => StateLayout.At(slot).Variable.Words(state[slot]);
 

@@ -64,7 +64,7 @@ public static class Interlocks
                 new(Concern.WakesCar, Condition.All(Corner.Actuator.Both(Actuator.None, Actuator.Plugged)).Saying("every actuator plugged in")),
                 new(Concern.WakesCar, Condition.Any(
                     [.. Corner.Spindle.Both(Spindle.Out, Spindle.None)],
-                    [.. StepCatalogue.Assembled(Where.Left), .. StepCatalogue.Assembled(Where.Right), Car.Pedal.Is(Pedal.Proved)]).Saying("spindles untouched, or both sides assembled and the pedal proved").When(s => s.ByHand)),
+                    [.. Assembled.At(Where.Left), .. Assembled.At(Where.Right), Car.Pedal.Is(Pedal.Proved)]).Saying("spindles untouched, or both sides assembled and the pedal proved").When(s => s.ByHand)),
                 new(Concern.WakesCar, Condition.All(Corner.Caliper.Both(Caliper.On)).Saying("both calipers on")),
                 new(Concern.Unplugs, Condition.All(Car.Ignition.Is(Ignition.Off), Car.Sleep.Is(CarSleep.Asleep), Car.Key.Is(Key.Away)).Saying("ignition off, key away, car asleep")),
             ]),
@@ -100,7 +100,7 @@ public static class Interlocks
             ]),
         new(11, "Closed once, after both", "Both sides assembled and the pedal proved first.", "The motors would push the pistons out.", "Back into service, verify both spindles, and read codes.",
             [
-                new(Concern.LeavesService, StepCatalogue.BothAssembled),
+                new(Concern.LeavesService, Assembled.Both),
                 new(Concern.LeavesService, Car.Pedal.Is(Pedal.Proved)),
             ])
         {
@@ -112,7 +112,7 @@ public static class Interlocks
         },
         new(12, "Fit to stand on its wheels", "The car comes down only with both sides assembled, wheels on and snug, cable taken up, pedal proved, gear in P and something holding it.", "It rolls, or a wheel comes off.", "Lift it again, on stands.",
             [
-                new(Concern.Lowers, StepCatalogue.BothAssembled),
+                new(Concern.Lowers, Assembled.Both),
                 new(Concern.Lowers, Condition.All([.. Corner.Wheel.Both(Wheel.On), .. Corner.Nuts.Both(Bolts.Snug, Bolts.Torqued, Bolts.Tight)]).Saying("both wheels on, every nut snug")),
                 new(Concern.Lowers, Condition.All(Car.Cable.Is(CableRun.None, CableRun.Tight, CableRun.TakenUp), Car.Pedal.Is(Pedal.Proved), Car.Gear.Is(Gear.Park))),
                 new(Concern.Lowers, Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Car.Chocks.Is(Chocks.In)]).Saying("the brake applied or chocks in")),

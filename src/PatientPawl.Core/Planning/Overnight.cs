@@ -51,7 +51,7 @@ public static class Overnight
         if (setup.IsMotor && kind == NightKind.OnStands) back.Add("Both spindles: verified again before a piston is touched");
         if (setup.HasLever && end.Get(Car.Cable) == CableRun.Slack) back.Add("Both levers: seen on their stops again");
         back.Add("Stands, chocks and tags: as they were left");
-        trail.Conclude(cannot.Count > 0 ? "This cannot be reached from here." : steps.Count == 0 ? "It can be left as it stands." : $"{steps.Count} steps, {minutes} minutes.", "practice-night");
+        trail.Conclude(cannot.Count > 0 ? "This cannot be reached from here." : steps.Count == 0 ? "It can be left as it stands." : $"{Figure.Count(steps.Count, "step")}, {Figure.Count(minutes, "minute")}.", "practice-night");
         return new(kind, steps, minutes, tags, back, cannot, trail.Done());
     }
 
@@ -61,7 +61,7 @@ public static class Overnight
         yield return Car.Ignition.Is(Ignition.Off);
         if (kind == NightKind.Assembled)
         {
-            yield return StepCatalogue.BothAssembled;
+            yield return Assembled.Both;
             yield return Car.Pedal.Is(Pedal.Firm, Pedal.Proved);
             foreach (var r in Corner.Wheel.Both(Wheel.On)) yield return r;
             foreach (var r in Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued)) yield return r;

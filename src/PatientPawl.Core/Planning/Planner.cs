@@ -42,7 +42,7 @@ public static class Planner
         if (unreachable.Count > 0) goal = [.. goal.Except(unreachable).Where(IsCornerOnly)];
 
         var steps = search.Find(state, goal);
-        if (steps is null) return Result([], [.. cannot, "No order was found from here. Lift the last step, or follow the maker's order."]);
+        if (steps is null) return Result([], [.. cannot, "No order was found from here. Undo the last step, or follow the maker's order."]);
         return Result([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], cannot);
     }
 
@@ -156,7 +156,7 @@ public static class Planner
         }
 
         foreach (var c in cannot) trail.Evidence("Cannot be met", c);
-        trail.Conclude(steps.Count == 0 ? "Nothing left that can be planned." : $"{steps.Count} steps, {minutes} minutes for one technician.")
+        trail.Conclude(steps.Count == 0 ? "Nothing left that can be planned." : $"{Figure.Count(steps.Count, "step")}, {Figure.Count(minutes, "minute")} for one technician.")
             .WouldChange("House rules, the route, the scope, or a finding.");
         return new(steps, minutes, cannot, trail.Done());
     }

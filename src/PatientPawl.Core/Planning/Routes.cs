@@ -24,6 +24,16 @@ public static class ServiceRoutes
     /// <summary>Why a battery is never fed straight to a motor.</summary>
     public const string Never = "Battery straight to the motor: not offered. The polarity is a guess, and nothing stops the spindle at the end of its travel.";
 
+    /// <summary>A route's name.</summary>
+    internal static string Name(ServiceRoute route) => route switch
+    {
+        ServiceRoute.ScanTool => "Scan tool",
+        ServiceRoute.InCar => "The car's own sequence",
+        ServiceRoute.PullerRelease => "Release the puller by hand",
+        ServiceRoute.SpindleByHand => "Spindles by hand",
+        _ => throw new ArgumentOutOfRangeException(nameof(route), route, "No such route."),
+    };
+
     /// <summary>The routes, best first.</summary>
     public static RouteRanking Rank(PlanSetup setup, SpecSheet? sheet)
     {
@@ -32,14 +42,15 @@ public static class ServiceRoutes
         List<RankedRoute> ranked = [];
         foreach (var route in setup.Routes)
         {
-            var (says, because, no) = route switch
+            var (because, no) = route switch
             {
-                ServiceRoute.ScanTool => ("Scan tool", "The tool drives both sides, says what it did, and reads and clears the codes. Battery held up.", (string?)null),
-                ServiceRoute.InCar => ("The car's own sequence", "No tool needed; the display confirms. Codes stay unread.", sheet?.Electric?.InCar is { Count: > 0 } ? null : "The sheet gives no sequence for this car."),
-                ServiceRoute.PullerRelease => ("Release the puller by hand", "No tool needed; both levers are seen to come back. Codes stay unread.", sheet?.Electric?.NoManualRelease == true ? "The sheet says that this box has no manual release." : null),
-                _ => ("Spindles by hand", "Neither tool nor sequence: actuators off, spindles turned back with light effort. The slowest, with the most to put back.", null),
+                ServiceRoute.ScanTool => ("The tool drives both sides, says what it did, and reads and clears the codes. Battery held up.", (string?)null),
+                ServiceRoute.InCar => ("No tool needed; the display confirms. Codes stay unread.", sheet?.Electric?.InCar is { Count: > 0 } ? null : "The sheet gives no sequence for this car."),
+                ServiceRoute.PullerRelease => ("No tool needed; both levers are seen to come back. Codes stay unread.", sheet?.Electric?.NoManualRelease == true ? "The sheet says that this box has no manual release." : null),
+                _ => ("Neither tool nor sequence: actuators off, spindles turned back with light effort. The slowest, with the most to put back.", null),
             };
             int? minutes = no is not null ? null : setup.Identified && Planner.Make(setup with { Route = route }, (setup with { Route = route }).Start()) is { CannotBeMet.Count: 0 } plan ? plan.Minutes : null;
+            var says = Name(route);
             ranked.Add(new(route, no is null, says, no ?? because, minutes));
             trail.Evidence(says, no ?? because, "practice-routes");
         }

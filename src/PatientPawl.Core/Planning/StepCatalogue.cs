@@ -49,26 +49,6 @@ public static class StepCatalogue
     private static readonly Condition ScrewsCracked =
         Condition.All(Corner.RotorScrews.Both(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("rotor screws of both sides cracked");
 
-    /// <summary>A corner is assembled: rotor on, bracket tight, pads in, caliper on and tight, actuator on and plugged. The wheel is not part of it.</summary>
-    internal static Requirement[] Assembled(Where where) =>
-    [
-        Corner.Rotor.At(where, Rotor.Old, Rotor.New),
-        Corner.RotorScrews.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
-        Corner.Bracket.At(where, Bracket.On),
-        Corner.BracketBolts.At(where, Bolts.Tight, Bolts.Torqued),
-        Corner.Pads.At(where, PadState.Old, PadState.New),
-        Corner.Caliper.At(where, Caliper.On),
-        Corner.SlidePins.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
-        Corner.Hose.At(where, HoseState.On, HoseState.Torqued),
-        Corner.Spot.At(where, SpotCaliper.None, SpotCaliper.On),
-        Corner.SpotBolts.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
-        Corner.Actuator.At(where, Actuator.None, Actuator.Plugged),
-        Corner.ActuatorScrews.At(where, Bolts.None, Bolts.Tight, Bolts.Torqued),
-    ];
-
-    internal static readonly Condition BothAssembled =
-        Condition.All([.. Assembled(Where.Left), .. Assembled(Where.Right)]).Saying("both sides assembled");
-
     /// <summary>The catalogue.</summary>
     public static IReadOnlyList<StepType> All { get; } =
     [
@@ -141,7 +121,7 @@ public static class StepCatalogue
             Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
             How = "By its own lever, pedal or switch. Watch the lamp go out.",
         },
-        new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "After a lifted pawl nobody knows where the brake stands.")
+        new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "A step was undone: nobody knows where the brake stands.")
         {
             Applies = s => !s.IsPlain, Needs = [Car.Brake.Is(ParkingBrake.Unknown)], Makes = [Car.Brake.To(ParkingBrake.Released)], Concerns = Concern.ReleasesBrake,
             How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
@@ -291,7 +271,7 @@ public static class StepCatalogue
             Makes = [Car.Reservoir.To(Done.Yes)], Readings = [ReadingKind.ReservoirLevel], Cautions = [Cautions.Fluid],
             Needs = [Car.Reservoir.Is(Done.No)], How = "Cap stays on. Read the level between the marks.",
         },
-        new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "After a lifted pawl nobody knows whether a piston left its bore.")
+        new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "A step was undone: nobody knows whether a piston left its bore.")
         {
             Needs = [Car.Hydraulics.Is(HydraulicsState.Unknown)], Makes = [Car.Hydraulics.To(HydraulicsState.Closed)], Otherwise = [Car.Hydraulics.To(HydraulicsState.Open)],
             How = "Wet boot, wet floor, a piston out of its bore?",
@@ -344,7 +324,7 @@ public static class StepCatalogue
             Tools = ["caliper", "micrometer", "depth gauge"],
             How = "Thinnest place of each. The piston from the land the sheet measures from; of several on a side the one furthest out.",
         },
-        new("verdict-settled", "Settle the verdict", Stage.Judge, Lane.Corner, Place.Corner, 4, "Too close to call is not passed: either a better measurement decides, or the part is renewed.")
+        new("verdict-settled", "Measure again or renew", Stage.Judge, Lane.Corner, Place.Corner, 4, "Too close to call is not passed: either a better measurement decides, or the part is renewed.")
         {
             Needs = [Corner.Doubt.Is(Doubt.Open)], Makes = [Corner.Doubt.To(Doubt.None)], Otherwise = [Corner.Doubt.To(Doubt.None)],
             How = "Measure again on its bench with what would settle it. Or renew the part.",
@@ -354,7 +334,7 @@ public static class StepCatalogue
             Applies = s => s.WrongPart, Needs = [Car.RightPart.Is(Asked.Due)], Makes = [Car.RightPart.To(Asked.Done)], Parts = ["the right part, ordered"],
             How = "Order by the vehicle's identification. Click on when it has come.",
         },
-        new("parts-compared", "New beside old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
+        new("parts-compared", "Compare new parts with old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
         {
             Needs = [Condition.Any([Corner.Pads.At(Where.Left, PadState.None)], [Corner.Pads.At(Where.Right, PadState.None)]), Car.RightPart.Is(Asked.Nothing, Asked.Done)], Makes = [Car.NewParts.To(Done.Yes)], Applies = s => !s.InspectOnly,
             Parts = ["new parts"], How = "Shape, thickness, ears, indicator and pin side. Rotor: diameter, hat depth, bore.",
@@ -418,7 +398,7 @@ public static class StepCatalogue
             Applies = s => s.RotorOff, Needs = [Corner.Rotor.Is(Rotor.Off)], Makes = [Corner.HubClean.To(Done.Yes)], Cautions = [Cautions.Eyes, Cautions.Dust],
             How = "Bright and flat. A smear on the pilot lip only.",
         },
-        new("lands-clean", "Lands clean", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads must slide by hand in the bracket.")
+        new("lands-clean", "Clean bracket abutments", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads must slide by hand in the bracket.")
         {
             Applies = s => !s.InspectOnly, Needs = [PadsOut, CaliperClear, CaliperThere], Makes = [Corner.LandsClean.To(Done.Yes)], Cautions = [Cautions.Dust, Cautions.Eyes], Parts = ["new clips", "rubber-safe grease"],
             How = "To bare metal, a thin film under new clips.",
@@ -622,12 +602,12 @@ public static class StepCatalogue
         .. SmallParts(false),
         new("lead-signs", "Lead looks, signs", Stage.Torque, Lane.Corner, Place.Corner, 2, "A second pair of eyes before the wheel covers bracket and caliper.")
         {
-            Applies = s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly, Needs = [WheelOff, Condition.All(Assembled(Where.This)).Saying("this side assembled"), CaliperBolted], Makes = [Corner.LeadSigned.To(Done.Yes)], LeadOnly = true,
+            Applies = s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly, Needs = [WheelOff, Condition.All(Assembled.At(Where.This)).Saying("this side assembled"), CaliperBolted], Makes = [Corner.LeadSigned.To(Done.Yes)], LeadOnly = true,
             How = "Bracket, caliper, hose and clips, by eye and by hand.",
         },
         new("wheel-on", "Wheel on, by hand", Stage.Fit, Lane.Corner, Place.Corner, 3, "Count caps, clips and springs first.")
         {
-            Needs = [Lifted, WheelOff, Condition.All(Assembled(Where.This)).Saying("this side assembled"), SmallPartsOn.When(s => s.Fittings.Count > 0 || s.AnyCaliperNew), ((Condition)Corner.LeadSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly), ((Condition)Corner.Judged.Is(Done.Yes)).When(s => s.InspectOnly)], Makes = [Corner.Wheel.To(Wheel.On), Corner.Nuts.To(Bolts.Snug)],
+            Needs = [Lifted, WheelOff, Condition.All(Assembled.At(Where.This)).Saying("this side assembled"), SmallPartsOn.When(s => s.Fittings.Count > 0 || s.AnyCaliperNew), ((Condition)Corner.LeadSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly), ((Condition)Corner.Judged.Is(Done.Yes)).When(s => s.InspectOnly)], Makes = [Corner.Wheel.To(Wheel.On), Corner.Nuts.To(Bolts.Snug)],
             How = "Nuts in by hand, in star order, until snug.",
         },
 
@@ -635,26 +615,26 @@ public static class StepCatalogue
         new("bleed", "Bleed", Stage.Close, Lane.Car, RoundCar, 20, "An opened circuit holds air.")
         {
             Applies = s => !s.InspectOnly,
-            Needs = [((Condition)Car.Hydraulics.Is(HydraulicsState.Open)).When(s => s.Rules.Bleeding == BleedRule.WhenOpened), ((Condition)Car.Hydraulics.Is(HydraulicsState.Open, HydraulicsState.Closed)).When(s => s.Rules.Bleeding == BleedRule.Always), BothAssembled],
+            Needs = [((Condition)Car.Hydraulics.Is(HydraulicsState.Open)).When(s => s.Rules.Bleeding == BleedRule.WhenOpened), ((Condition)Car.Hydraulics.Is(HydraulicsState.Open, HydraulicsState.Closed)).When(s => s.Rules.Bleeding == BleedRule.Always), Assembled.Both],
             Makes = [Car.Hydraulics.To(HydraulicsState.Bled)], Concerns = Concern.Pedal, Cautions = [Cautions.Fluid], Tools = ["bleed hose and bottle"],
             How = "Two clear draws without bubbles. The level never under MIN.",
         },
         new("pedal-proved", "Pump pedal firm", Stage.Close, Lane.Car, Cabin, 2, "The pistons stand away from the pads until the pedal has brought them up.")
         {
             Applies = s => !s.SimulatedPedal,
-            Needs = [BothAssembled, AlwaysBled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Readings = [ReadingKind.PedalStrokes],
+            Needs = [Assembled.Both, AlwaysBled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Readings = [ReadingKind.PedalStrokes],
             How = "Slow half strokes until firm and high. It must not sink.",
         },
         new("pedal-proved-routine", "Maker's pedal proof", Stage.Close, Lane.Car, Cabin, 10, "A simulated pedal feels firm with nothing behind it: only the maker's routine proves the brakes.")
         {
             Applies = s => s.SimulatedPedal,
-            Needs = [BothAssembled, AlwaysBled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Cautions = [Cautions.SelfPressurising],
+            Needs = [Assembled.Both, AlwaysBled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Cautions = [Cautions.SelfPressurising],
             How = "The maker's routine for this car, to its end.",
         },
-        new("turns-free", "Turns and floats", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
+        new("turns-free", "Wheel turns, caliper slides", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
         {
-            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved), Condition.All(Assembled(Where.This)).Saying("this side assembled"), ((Condition)BrakeOff).When(s => !s.IsPlain), ShoesSet], Makes = [Corner.TurnsFree.To(Done.Yes)],
-            How = "Light, even drag. The caliper floats on its pins.",
+            Needs = [Lifted, Car.Pedal.Is(Pedal.Proved), Condition.All(Assembled.At(Where.This)).Saying("this side assembled"), ((Condition)BrakeOff).When(s => !s.IsPlain), ShoesSet], Makes = [Corner.TurnsFree.To(Done.Yes)],
+            How = "Light, even drag. The caliper slides on its pins.",
         },
         new("leaks-looked", "Leak check", Stage.Close, Lane.Car, RoundCar, 3, "Pedal held hard for 30 seconds, then look.")
         {
@@ -682,7 +662,7 @@ public static class StepCatalogue
         },
         new("tag-off", "Tag off", Stage.Close, Lane.Car, Cabin, 1, "Nothing is open any more.")
         {
-            Applies = s => s.InService, Needs = [Car.Tag.Is(Done.Yes), BothAssembled, Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")], Makes = [Car.Tag.To(Done.No)],
+            Applies = s => s.InService, Needs = [Car.Tag.Is(Done.Yes), Assembled.Both, Car.Pedal.Is(Pedal.Proved), Condition.All(Corner.TurnsFree.Both(Done.Yes)).Saying("both sides turn free by hand")], Makes = [Car.Tag.To(Done.No)],
             How = "Only the one who closes the brake takes it off.",
         },
         new("service-closed", "Close the brake", Stage.Close, Lane.Car, Cabin, 3, "The mechanism now meets pistons and shoes that are already there.")
@@ -713,7 +693,7 @@ public static class StepCatalogue
         },
         new("cable-taken-up", "Take up cable", Stage.Close, Lane.Car, RoundCar, 4, "After the pedal, so that the cable is not set against a gap.")
         {
-            Applies = s => s.IsCable && !s.InspectOnly, Needs = [Lifted, Car.Cable.Is(CableRun.Slack), Condition.All(Corner.CableEnd.Both(Fitted.None, Fitted.On)).Saying("both cable ends on"), Car.Pedal.Is(Pedal.Proved), BothAssembled, Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
+            Applies = s => s.IsCable && !s.InspectOnly, Needs = [Lifted, Car.Cable.Is(CableRun.Slack), Condition.All(Corner.CableEnd.Both(Fitted.None, Fitted.On)).Saying("both cable ends on"), Car.Pedal.Is(Pedal.Proved), Assembled.Both, Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased)],
             Makes = [Car.Cable.To(CableRun.TakenUp), .. Corner.Lever.BothTo(Lever.NotSeen)], Concerns = Concern.UnderCar,
             How = "Until the levers are about to leave their stops, and no further.",
         },

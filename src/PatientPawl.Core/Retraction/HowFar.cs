@@ -160,7 +160,7 @@ public static class HowFar
         var alike = bores.All(b => b.Equals(bores[0], Length.FromMillimeters(0.0001)));
         trail.Formula("Fluid pushed back", "sum over pistons of (pi/4) d² × travel",
             alike ? $"{bores.Count} × 0.7854 × {Figure.Of(bores[0].Millimeters)}² × {Figure.Of(travel)}" : $"0.7854 × ({string.Join(" + ", bores.Select(b => Figure.Of(b.Millimeters) + "²"))}) × {Figure.Of(travel)}", Millilitres(volume), "geometry");
-        trail.Conclude(turns is { } n ? $"{Figure.Of(n, 1)} turns, {Figure.Of(travel, 1)} mm, {Millilitres(volume)}." : $"{Figure.Of(travel, 1)} mm, {Millilitres(volume)}.")
+        trail.Conclude(turns is { } n ? $"{Figure.Count(n, "turn", decimals: 1)}, {Figure.Of(travel, 1)} mm, {Millilitres(volume)}." : $"{Figure.Of(travel, 1)} mm, {Millilitres(volume)}.")
             .WouldChange(asFarAsNeeded ? "The house rule \"all the way home\"." : "The house rule \"only as far as needed\".");
         return new(Length.FromMillimeters(need), home is { } x ? Length.FromMillimeters(x) : null, Length.FromMillimeters(travel), turns, volume, home is null, wrong, warnings, trail.Done());
     }

@@ -139,7 +139,7 @@ public static class PistonAlignment
 
     private static string Says(AlignAct act, double turn, double back, double? shortBy, double? comesOut, double limit, AlignmentInput input, bool leavesRoom)
     {
-        var turns = Math.Abs(turn) >= 360 ? $"{Figure.Of(Math.Floor(Math.Abs(turn) / 360), 0)} turns and {Degrees(Math.Abs(turn) % 360)}" : Degrees(Math.Abs(turn));
+        var turns = Math.Abs(turn) >= 360 ? $"{Figure.Count(Math.Floor(Math.Abs(turn) / 360), "turn")} and {Degrees(Math.Abs(turn) % 360)}" : Degrees(Math.Abs(turn));
         var says = act switch
         {
             AlignAct.Aligned => "A slot stands on the pin's axis. Leave it.",

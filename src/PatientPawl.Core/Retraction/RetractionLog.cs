@@ -229,7 +229,7 @@ public static class RetractionLog
         if (turning.Length > 1 && y - turning[..^1].Min(p => p.Protrusion.Millimeters) is var rise && rise > OutBy + Hair)
             found.Add(new(LogFindingKind.ComingOut, "Coming out", $"It came out by {Figure.Of(rise, 2)} mm.", input.Turned ? "Wrong direction: reverse now, and look that it goes in." : "Stop pressing: something pushes it out. Look at the opposite piston and the mechanism.", true));
         if (present[^1] is { Released: true } after && after.Protrusion.Millimeters - Before(present) is { } sprung && sprung > SprungBy + Hair)
-            found.Add(new(LogFindingKind.SpringsBack, "Springs back", $"It came back by {Figure.Of(sprung, 2)} mm when the tool let go.", "Stop. The parking mechanism is still loaded, or the fluid cannot leave: suspect a collapsed hose.", true));
+            found.Add(new(LogFindingKind.SpringsBack, "Springs back", $"It came back by {Figure.Of(sprung, 2)} mm when the tool was released.", "Stop. The parking mechanism is still loaded, or the fluid cannot leave: suspect a collapsed hose.", true));
 
         var isHome = fromHome <= HomeWithin + Hair;
         var equal = EqualRun(input, turning);

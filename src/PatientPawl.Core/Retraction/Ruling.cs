@@ -163,9 +163,12 @@ public static class RetractionRuling
         });
         if (piston?.TwoStage == true && direction is not null) steps.Add($"Two stages: {way} until it stops, then {other} until home.");
         if (piston is { Slots: > 0 } && method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn) steps.Add("End with a slot on the pad pin's axis.");
-        steps.Add("Let the tool go and look: it must not spring back, and the boot must lie flat.");
+        steps.Add("Release the tool and look: it must not spring back, and the boot must lie flat.");
         return steps;
     }
+
+    /// <summary>The card of a stop sign.</summary>
+    internal static StopCard Stop(StopSign sign) => Stops(RetractMethod.TurnAndPush).First(c => c.Sign == sign);
 
     /// <summary>The stop signs that apply to a method.</summary>
     internal static IReadOnlyList<StopCard> Stops(RetractMethod method)
@@ -209,7 +212,7 @@ public static class RetractionRuling
         RetractMethod.StraightPush => "Nothing inside this piston turns.",
         RetractMethod.SpindleThenPush => "The spindle stands behind the piston: with it back, the piston is free to slide.",
         RetractMethod.SpindleThenTurn => "The spindle stands behind the piston, and the piston itself still runs on a thread.",
-        RetractMethod.SpindleThenDecide => "Two motor designs still stand, and only a gentle push with the spindle back parts them.",
+        RetractMethod.SpindleThenDecide => "Two motor designs are still possible, and only a gentle push with the spindle back parts them.",
         RetractMethod.RearHexAndPush => "The adjuster is reached from behind: the hex winds it back while the piston follows.",
         RetractMethod.OpposedPush => "Fluid leaves one piston and pushes its opposite out unless both are held.",
         _ => "There is no hydraulic piston at this corner.",

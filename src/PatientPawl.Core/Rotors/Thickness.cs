@@ -70,12 +70,12 @@ public static class RotorThickness
         var machine = new RoomToMachine(after >= machineTo.Millimeters - 1e-9, machineTo, L(after));
 
         List<string> notes = [];
-        if (points.Count is not (4 or 8 or 12)) notes.Add($"{points.Count} points: 4, 8 or 12 round the ring are usual.");
+        if (points.Count is not (4 or 8 or 12)) notes.Add($"{Figure.Count(points.Count, "point")}: 4, 8 or 12 round the ring are usual.");
         // When the guard band alone is as wide as the limit, no reading but a bad one can be decided.
         if (varied.GuardBand.Millimeters > limit.Millimeters / 2 && varied.Verdict == Verdict.TooCloseToCall)
             notes.Add($"The {char.ToLowerInvariant(coarsest.Instrument.Name[0])}{coarsest.Instrument.Name[1..]} can hardly decide a variation of {Figure.Of(limit.Millimeters)} mm: its guard band is {Figure.Of(varied.GuardBand.Millimeters)}.");
 
-        var trail = new Trail("RotorThickness.Judge").Input("Readings", $"{readings.Count} at {points.Count} points, {string.Join(", ", readings.Select(r => r.Instrument.Name).Distinct())}")
+        var trail = new Trail("RotorThickness.Judge").Input("Readings", $"{readings.Count} at {Figure.Count(points.Count, "point")}, {string.Join(", ", readings.Select(r => r.Instrument.Name).Distinct())}")
             .Input("Smallest", $"{Figure.Of(smallest.Mm)} mm at {Figure.Of(smallest.At)}°")
             .Formula("Variation", "largest - smallest", $"{Figure.Of(points.Max(p => p.Mm))} - {Figure.Of(points.Min(p => p.Mm))}", $"{Figure.Of(variation, 4)} mm", "geometry");
         if (sheet.VariationLimit is null) trail.Default("Variation limit", $"{Figure.Of(limit.Millimeters)} mm", "practice-rotor");

@@ -106,7 +106,7 @@ public static class ShoeClearance
         trail.Formula("Clicks", "floor((clearance - middle of the band) / a click), the looser side", $"({Figure.Of(clearance)} - {Figure.Of(aim)}) / {Figure.Of(perClick, 4)} = {Figure.Of(raw, 2)}", clicks.ToString(), "geometry")
             .Formula("Left after them", "clearance - clicks × a click", $"{Figure.Of(clearance)} - {clicks} × {Figure.Of(perClick, 4)}", Mm(left), "geometry");
         if (!inBand) notes.Add("No whole click lands in the band.");
-        if (shoes.ClicksLeft is { } available && clicks > available) notes.Add($"The adjuster has {available} clicks left and {clicks} are needed: drum too large, or shoes too thin.");
+        if (shoes.ClicksLeft is { } available && clicks > available) notes.Add($"The adjuster has {Figure.Count(available, "click")} left and {clicks} {(clicks == 1 ? "is" : "are")} needed: drum too large, or shoes too thin.");
 
         double? count = null;
         if (sheet.LockAndBackOff is { } n)

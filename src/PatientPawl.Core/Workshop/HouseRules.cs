@@ -325,8 +325,8 @@ public static class HouseRuleCatalogue
             "Binding pads are the commonest cause of uneven wear.", false) { Read = r => (int)r.PadEars, Write = (r, i) => r with { PadEars = (PadEarsRule)i } },
         new("underClips", "Under the abutment clips",
             [
-                new("film", "A thin protective film against rust.", "The film is laid out for the lands."),
-                new("bare-metal", "Bare metal.", "Nothing is laid out for the lands."),
+                new("film", "A thin protective film against rust.", "The film is laid out for the abutments."),
+                new("bare-metal", "Bare metal.", "Nothing is laid out for the abutments."),
             ],
             "Rust under the clip narrows the slot.", false) { Read = r => (int)r.UnderClips, Write = (r, i) => r with { UnderClips = (ClipsRule)i } },
         new("hubPilot", "Hub pilot",

@@ -15,7 +15,7 @@ public static class Problems
 }
 
 /// <summary>Turns what the core and the store refuse into problem details. Nothing else becomes an answer with a trace.</summary>
-public sealed class ProblemHandler : IExceptionHandler
+public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
@@ -25,8 +25,8 @@ public sealed class ProblemHandler : IExceptionHandler
             InputException e => Input(e.Errors),
             NotAllowedException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "not-allowed"), ("because", e.Because), ("interlocks", e.Interlocks)),
             StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current),
-                ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, RecordWords.Of(s.Event))).ToArray())),
-            PartedWaysException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "parted-ways")),
+                ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, s.Event.Words())).ToArray())),
+            JobIsHereException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "job-is-here"), ("jobId", e.JobId)),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),
@@ -35,10 +35,20 @@ public sealed class ProblemHandler : IExceptionHandler
             BadHttpRequestException e => Make(e.StatusCode, Plain(e.Message)),
             _ => Make(StatusCodes.Status500InternalServerError, "That failed on our side. Nothing was stored; what you typed stays here."),
         };
+        if (problem.Status >= StatusCodes.Status500InternalServerError)
+        {
+            // The page shows the id, so that what a person reads out can be found in the log. An exception that is answered here is logged by nobody else.
+            problem.Extensions["traceId"] = httpContext.TraceIdentifier;
+            Failed(log, exception, httpContext.Request.Method, httpContext.Request.Path, httpContext.TraceIdentifier);
+        }
+
         httpContext.Response.StatusCode = problem.Status!.Value;
         await Results.Problem(problem).ExecuteAsync(httpContext);
         return true;
     }
+
+    [LoggerMessage(EventId = 500, Level = LogLevel.Error, Message = "{Method} {Path} failed, trace {TraceId}")]
+    private static partial void Failed(ILogger logger, Exception exception, string method, string path, string traceId);
 
     private static ProblemDetails Input(IReadOnlyList<InputError> errors) =>
         Make(StatusCodes.Status422UnprocessableEntity, errors[0].Message, ("reason", "input"), ("errors", errors));

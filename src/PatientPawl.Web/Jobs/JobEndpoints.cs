@@ -10,6 +10,7 @@ using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
 using PatientPawl.Web.Torque;
+using PatientPawl.Web.Workshop;
 using UnitsNet;
 
 namespace PatientPawl.Web.Jobs;
@@ -118,7 +119,7 @@ internal static class JobEndpoints
         {
             var (state, me) = (events.State(id), commands.Me(http));
             var lift = JobRules.Lift(state, target, "preview", me.IsLead, me.Id);
-            return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => Hosting.RecordWords.Of(e.Event))]));
+            return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event.Words())]));
         });
         jobs.MapPost("/{id:guid}/lifts", (Guid id, LiftCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id))));
@@ -134,7 +135,12 @@ internal static class JobEndpoints
             events.State(id);
             return TypedResults.File(FileOf(id, events.Stored(id)), "application/json", $"job-{id}.json");
         });
-        jobs.MapPost("/import", (JobFile file, EventStore events) => TypedResults.Ok(Import(file, events)));
+        // Whoever can make a chain could put words into another's mouth: only the lead brings a job in.
+        jobs.MapPost("/import", (JobFile file, HttpContext http, EventStore events) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(Import(file, events));
+        });
     }
 
     // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
@@ -170,7 +176,7 @@ internal static class JobEndpoints
     {
         var checks = new Checks();
         if (file.Format != Format) checks.Add("format", Figure.Shorten(file.Format), Format, "This is not a job file of this product.");
-        if (file.FormatVersion != EventStore.FormatVersion) checks.Add("formatVersion", Figure.Of(file.FormatVersion), "1", "That version of the format is not known here.");
+        if (file.FormatVersion is < EventStore.OldestFormat or > EventStore.FormatVersion) checks.Add("formatVersion", Figure.Of(file.FormatVersion), $"{EventStore.OldestFormat} to {EventStore.FormatVersion}", "That version of the format is not known here.");
         if (file.Events.Count is 0 or > 5000) checks.Add("events", Figure.Of(file.Events.Count), "1 to 5000", "A job has from 1 to 5000 events.");
         checks.ThrowIfAny();
 

@@ -33,7 +33,7 @@ public class SurpriseTests
         change.Because.ShouldStartWith("Left: piston stuck or boot torn");
         change.Added.ShouldContain("Old caliper away, left");
         change.Gone.ShouldContain("Piston home, left");
-        change.Again.ShouldContain("New beside old");
+        change.Again.ShouldContain("Compare new parts with old");
         RunSheets.Of(job.State).Ahead.Count(a => a.CameIn).ShouldBe(change.Added.Count);
         JobState.Fold(job.State.Log).Remaining.ShouldBe(job.State.Remaining);
         Finish(job);

@@ -37,13 +37,13 @@ test("looking: a second touch takes an answer back, the other corner is its own,
   const jobId = await openJob(page.request, "GNT 077", "pads", 51);
   await page.goto(`/jobs/${jobId}/look/left`);
   const seen = page.getByRole("region", { name: "What is seen" });
-  const stands = page.getByRole("region", { name: "What still stands" });
-  await expect(stands.getByRole("heading", { name: "13 still stand" })).toBeVisible();
+  const stands = page.getByRole("region", { name: "What is possible" });
+  await expect(stands.getByRole("heading", { name: "13 possible" })).toBeVisible();
   const lever = seen.getByRole("button", { name: "Cable lever: Yes" });
   await lever.click();
-  await expect(stands.getByRole("heading", { name: /^\d still stand/ })).toBeVisible();
+  await expect(stands.getByRole("heading", { name: /^\d possible/ })).toBeVisible();
   await lever.click();
-  await expect(stands.getByRole("heading", { name: "13 still stand" })).toBeVisible();
+  await expect(stands.getByRole("heading", { name: "13 possible" })).toBeVisible();
   await lever.click();
   await expect(lever).toHaveAttribute("aria-pressed", "true");
   await seen.getByRole("button", { name: "Motor, plug: Yes" }).click();
@@ -53,10 +53,10 @@ test("looking: a second touch takes an answer back, the other corner is its own,
 
   await page.keyboard.press("o");
   await expect(page.getByRole("heading", { name: "Look, right corner" })).toBeVisible();
-  await expect(stands.getByRole("heading", { name: "13 still stand" })).toBeVisible();
+  await expect(stands.getByRole("heading", { name: "13 possible" })).toBeVisible();
   await seen.getByRole("button", { name: "Cross", exact: true }).click();
   await expect(seen.getByText("A notched face is not proof of a screw.")).toBeVisible();
-  await expect(stands.getByRole("heading", { name: "13 still stand" })).toBeVisible();
+  await expect(stands.getByRole("heading", { name: "13 possible" })).toBeVisible();
 });
 
 test("a bolt that cannot be measured is held for the lead, who accepts it by reason", async ({ page, browser }) => {

@@ -13,7 +13,7 @@ test("a whole shoes job: drums and linings on the bench, one drum in doubt and s
     await work(page, (title) => title.startsWith(`Drum and shoes, ${side}`) || title.startsWith("Settle"));
     if (side === "right") {
       // The left drum is in doubt: nothing new goes in. Its bench says what settles it.
-      await expect(page.getByRole("heading", { name: "Settle the verdict, left" })).toBeVisible();
+      await expect(page.getByRole("heading", { name: "Measure again or renew, left" })).toBeVisible();
       await page.locator(".btn-primary").last().click();
       await expect(page.getByRole("alert")).toContainText("The bore micrometer will");
       await openBench(page, "Shoe bench");

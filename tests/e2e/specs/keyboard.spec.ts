@@ -49,12 +49,12 @@ test("a whole job without a mouse", async ({ page }) => {
     for (let i = 0; i < 14; i++) {
       const rule = page.getByRole("button", { name: `Rule on the ${side} corner` });
       if (await rule.isVisible()) break;
-      const before = await page.getByRole("region", { name: "What still stands" }).innerText();
+      const before = await page.getByRole("region", { name: "What is possible" }).innerText();
       if (/How is the parking brake worked/.test(before)) {
-        await page.getByRole("region", { name: "What still stands" }).getByRole("button", { name: "Hand lever" }).focus();
+        await page.getByRole("region", { name: "What is possible" }).getByRole("button", { name: "Hand lever" }).focus();
         await page.keyboard.press("Space");
       } else await page.keyboard.press(yes.test(before) ? "y" : "n");
-      await expect.poll(() => page.getByRole("region", { name: "What still stands" }).innerText()).not.toBe(before);
+      await expect.poll(() => page.getByRole("region", { name: "What is possible" }).innerText()).not.toBe(before);
     }
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press("Space");

@@ -79,9 +79,9 @@ test("the pawl is lifted with a reason, and what depended on it is listed and un
   // Chocks were never in: so the brake was not released, the car not lifted, no wheel came off.
   for (const name of ["Chock both ways", "Brake released", "Lift, on stands", "Wheel off, left", "Wear sensor off, left", "Pin caps off, left"]) await expect(dialog).toContainText(name);
   await expect(dialog).not.toContainText("Crack wheel nuts");
-  await expect(dialog.getByRole("button", { name: "Lift the pawl" })).toBeDisabled();
+  await expect(dialog.getByRole("button", { name: "Undo this step" })).toBeDisabled();
   await dialog.getByLabel("Why").fill("chocks stood at the other car");
-  await dialog.getByRole("button", { name: "Lift the pawl" }).click();
+  await dialog.getByRole("button", { name: "Undo this step" }).click();
   await expect(page.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
   await page.goto(`/jobs/${jobId}/record`);
   await expect(page.getByText("chocks stood at the other car; 6 undone")).toBeVisible();

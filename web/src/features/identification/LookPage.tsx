@@ -61,7 +61,7 @@ export function LookPage() {
       keys={{
         Y: "Yes to the next look",
         N: "No to the next look",
-        Space: "Rule on the corner",
+        Space: "Confirm brake type",
         O: "The other corner",
       }}
       info={
@@ -83,7 +83,7 @@ export function LookPage() {
               <h2 className="text-[31px]">Look, {side} corner</h2>
               <p className="m-0 text-ink-2">
                 {closed
-                  ? "Ruled on. The looks stand as they were."
+                  ? "Confirmed. The looks stand as they were."
                   : "Touch what you see. The further down, the more comes apart."}
               </p>
             </div>
@@ -111,13 +111,13 @@ export function LookPage() {
           ))}
           {["two-notches", "cross", "three-lobes", "v-shape"].includes(answer("piston-face") ?? "") && (
             <p className="m-0 border-l-8 border-pawl bg-plate px-3 py-2 text-[15px]">
-              <b>A notched face is not proof of a screw.</b> Motor calipers have them too: it fells nothing.
+              <b>A notched face is not proof of a screw.</b> Motor calipers have them too: it rules out nothing.
             </p>
           )}
         </section>
         <section
           className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-6 pt-4 pb-3 max-[760px]:border-l-0"
-          aria-label="What still stands"
+          aria-label="What is possible"
         >
           <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-3">
             <div className="flex items-start justify-between">
@@ -125,10 +125,10 @@ export function LookPage() {
                 {found.contradictions.length > 0
                   ? "Look again"
                   : closed && corner.ruling
-                    ? "Ruled"
+                    ? "Confirmed"
                     : found.standing.length === 1
-                      ? "1 still stands"
-                      : `${found.standing.length} still stand`}
+                      ? "1 possible"
+                      : `${found.standing.length} possible`}
               </h2>
               <Why
                 reasons={closed && corner.ruling ? [found.reasons, corner.ruling.reasons] : [found.reasons]}
@@ -169,7 +169,7 @@ export function LookPage() {
             )}
             {found.fallen.length > 0 && (
               <div>
-                <h3 className="mb-1 text-[19px]">{found.fallen.length} fallen, and what felled them</h3>
+                <h3 className="mb-1 text-[19px]">{found.fallen.length} ruled out, and by what</h3>
                 {groups.map((o) => (
                   <div key={o.look} className="flex items-center gap-2 border-t border-rule py-[3px]">
                     <LookDrawing look={o.look} seen={o.seen} width={38} />
@@ -200,12 +200,12 @@ export function LookPage() {
                   {found.methodUndecided
                     ? "One ruling serves both until the spindle is back"
                     : found.joint
-                      ? "One ruling serves all that stand"
+                      ? "One ruling serves all that are possible"
                       : "It goes back by"}
                 </p>
                 <p className="title m-0 text-[34px]">{corner.provisional?.headline}</p>
                 <button type="button" className="btn-primary" disabled={rule.isPending} onClick={settle}>
-                  Rule on the {side} corner <span className="keycap">Space</span>
+                  Confirm brake type, {side} <span className="keycap">Space</span>
                 </button>
               </>
             ) : next ? (

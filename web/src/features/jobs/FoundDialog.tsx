@@ -28,10 +28,10 @@ export function FoundDialog({ job }: { job: JobView }) {
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
-        Found
+        Report a problem
       </Dialog.Trigger>
       {open && (
-        <Overlay title="What was found" wide>
+        <Overlay title="Report a problem" wide>
           <div className="grid grid-cols-3 items-start gap-3 max-[700px]:grid-cols-1">
             {PLACES.map((p, i) => (
               <div key={p.name} className="flex flex-col gap-2">

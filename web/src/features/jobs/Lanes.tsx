@@ -116,7 +116,7 @@ export function Lanes({
                     onClick={() => choose(b.step)}
                   >
                     <span className="max-w-full truncate">{b.name}</span>
-                    <span className="font-sans text-[13px]">or this, now</span>
+                    <span className="font-sans text-[13px]">Do this instead</span>
                   </button>
                   {i === 0 && others.length > 1 && (
                     <button
@@ -201,7 +201,7 @@ function Changed({ job }: { job: JobView }) {
         <ChangeText change={change} />
       </div>
       <button type="button" className="btn" onClick={() => setSeen("last", change.eventId)}>
-        Seen
+        OK, understood
       </button>
     </div>
   );

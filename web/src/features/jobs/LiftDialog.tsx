@@ -6,7 +6,7 @@ import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 
-/** A finished row opens to what it holds; the pawl is lifted on it with a reason, after seeing what goes with it. */
+/** A finished row opens to what it holds; it is undone with a reason, after seeing what goes with it. */
 export function LiftDialog({
   row,
   job,
@@ -64,7 +64,7 @@ export function LiftForm({
     ),
   );
   return (
-    <Overlay title={`Lift the pawl: ${name}`}>
+    <Overlay title={`Undo this step: ${name}`}>
       <p className="mt-0 text-[15px] text-ink-2">{detail}</p>
       <p>Only when it was not done. Something taken apart again is a step of its own.</p>
       {preview.data && (
@@ -92,7 +92,7 @@ export function LiftForm({
         disabled={!preview.data || reason.trim() === "" || lift.isPending}
         onClick={() => lift.mutate(reason, { onSuccess: done })}
       >
-        Lift the pawl
+        Undo this step
       </button>
     </Overlay>
   );

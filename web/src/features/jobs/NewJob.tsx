@@ -91,7 +91,7 @@ export function NewJob() {
         <div className="flex flex-col gap-3">
           <h2 className="text-[26px]">The car</h2>
           <label className="field">
-            <span>A car that was here before</span>
+            <span>Known vehicle</span>
             <select
               value=""
               onChange={(e) => {
@@ -113,7 +113,7 @@ export function NewJob() {
             {field("make", "Maker", "vehicle.make")}
             {field("model", "Model", "vehicle.model")}
           </div>
-          {field("use", "What it does for a living", "vehicle.use")}
+          {field("use", "What the vehicle is used for", "vehicle.use")}
           <div>
             <label className="field">
               <span>Spec sheet</span>

@@ -95,7 +95,7 @@ export function RecordPage() {
                         {x.reasons.lines.some((l) => l.kind === "default" && l.label === "Minimum")
                           ? " (default)"
                           : ""}
-                        , guard {figure(x.guardBandMm, 3)}
+                        , safety margin {figure(x.guardBandMm, 3)}
                       </td>
                       <td>
                         <VerdictMark verdict={x.verdict} />

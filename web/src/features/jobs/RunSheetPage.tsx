@@ -32,7 +32,7 @@ export function RunSheetPage() {
       sub={sub}
       keys={{
         Space: "Click the step on",
-        L: "Lift the pawl",
+        L: "Undo the last step",
         R: "Record",
         Enter: "Next reading field; never clicks a step",
       }}
@@ -71,7 +71,7 @@ export function RunSheetPage() {
                 </p>
               )}
               <button type="button" className="btn mx-3 mb-3" onClick={() => setMoved(null)}>
-                Seen
+                OK, understood
               </button>
             </div>
           )}

@@ -81,7 +81,7 @@ function Finished({ job }: { job: JobView }) {
         <StopNote key={c.side} job={job} corner={c} />
       ))}
       {!job.handedOver && !job.notCovered && !job.sheet.night && corners.length === 0 && (
-        <p className="m-0 text-[18px]">Lift the last step, or follow the maker's order.</p>
+        <p className="m-0 text-[18px]">Undo the last step, or follow the maker's order.</p>
       )}
       {job.handedOver && (
         <p className="m-0 text-[22px]">
@@ -137,7 +137,7 @@ export function StopNote({ job, corner }: { job: JobView; corner: Schemas["Corne
           "A caliper that will not move with everything relaxed is condemned. Leave the hose shut until the new one is here."}
       </p>
       <Dialog.Root open={open} onOpenChange={setOpen}>
-        <Dialog.Trigger className="btn mt-2">It was not so: lift the pawl</Dialog.Trigger>
+        <Dialog.Trigger className="btn mt-2">It was not so: undo it</Dialog.Trigger>
         {open && (
           <LiftForm
             eventId={corner.stopEventId}
@@ -169,7 +169,7 @@ function GoLook({ job, bench }: { job: JobView; bench: StepBench }) {
     >
       <p className="m-0 text-[22px]">{bench.how}</p>
       <div className="window">
-        <div className="text-[17px]">Still stand</div>
+        <div className="text-[17px]">Still possible</div>
         <div className="huge">{corner.found.standing.length}</div>
       </div>
     </BenchFrame>

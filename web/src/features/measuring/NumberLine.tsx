@@ -32,7 +32,7 @@ export function NumberLine({
       className="flex-shrink-0"
       viewBox="0 0 530 92"
       role="img"
-      aria-label={`${verdict.what} ${figure(valueMm, 3)} mm, guard ${figure(guardBandMm, 3)} either way, ${limitName} ${figure(limitMm, 3)} mm.`}
+      aria-label={`${verdict.what} ${figure(valueMm, 3)} mm, safety margin ${figure(guardBandMm, 3)} either way, ${limitName} ${figure(limitMm, 3)} mm.`}
     >
       <defs>
         <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -70,7 +70,7 @@ export function NumberLine({
         {limitName} {figure(limitMm, 3)}
       </text>
       <text x={Math.min(Math.max(x(valueMm - guardBandMm), 4), 410)} y="18" fontSize="14" fill={colour}>
-        guard {figure(guardBandMm, 3)}
+        safety margin {figure(guardBandMm, 3)}
       </text>
       {/* An end's figure gives way to the limit's. */}
       {x(limitMm) - 60 > 0 && (

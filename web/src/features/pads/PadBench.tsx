@@ -460,7 +460,7 @@ function WearVerdict({
                   aria-pressed={c.answer === "confirms"}
                   onClick={() => say(c.id, f.side, c.answer === "confirms" ? "not-made" : "confirms")}
                 >
-                  So
+                  Yes, seen
                 </button>
                 <button
                   type="button"
@@ -469,7 +469,7 @@ function WearVerdict({
                   aria-pressed={c.answer === "rules-out"}
                   onClick={() => say(c.id, f.side, c.answer === "rules-out" ? "not-made" : "rules-out")}
                 >
-                  Not so
+                  No
                 </button>
               </span>
             </div>

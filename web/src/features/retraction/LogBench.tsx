@@ -170,7 +170,7 @@ function Lines({
                 <b>
                   {figure(p.turns, 2)} {turned ? "turns" : "strokes"}
                 </b>
-                , {figure(p.protrusionMm, 3)} mm{p.released ? ", tool let go" : ""}
+                , {figure(p.protrusionMm, 3)} mm{p.released ? ", tool released" : ""}
                 {(p.stage ?? 1) > 1 ? `, stage ${p.stage}` : ""}
                 {p.effortNm != null ? `, ${figure(p.effortNm)} N m` : ""}
                 <span className="block text-[14px] text-ink-2">{struckBecause ?? gauge}</span>
@@ -303,7 +303,7 @@ export function LogPanel({
               aria-pressed={released}
               onClick={() => setReleased(!released)}
             >
-              Let go
+              Tool released
             </button>
             {turned && (
               <button
@@ -312,7 +312,7 @@ export function LogPanel({
                 aria-pressed={reversed}
                 onClick={() => setReversed(!reversed)}
               >
-                Other way
+                Turned back
               </button>
             )}
             <GaugePanel bench={{ instrument: () => tool, unit, setUnit }} measurand="rotor-thickness" />

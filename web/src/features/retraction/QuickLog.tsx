@@ -137,7 +137,7 @@ export function QuickLog({ tabs }: { tabs: React.ReactNode }) {
             {[
               ...NAMES,
               ["pressedHarder", "More pressure tried"] as const,
-              ["otherWayTried", "Other way tried"] as const,
+              ["otherWayTried", "Other direction tried"] as const,
             ].map(([key, name]) => (
               <button
                 key={key}

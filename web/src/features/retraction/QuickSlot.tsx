@@ -81,8 +81,8 @@ export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
         </p>
         <div className="grid grid-cols-3 gap-2">
           {field("slots", "Slots", "slots", 0)}
-          {field("present", "Slot stands at, °", "presentDeg", 1)}
-          {field("wanted", "Wanted at, °", "wantedDeg", 2)}
+          {field("present", "Slot now, °", "presentDeg", 1)}
+          {field("wanted", "Slot needed, °", "wantedDeg", 2)}
           {field("turns", "Turns to home", "turnsHome", 3)}
           {field("lead", "Travel a turn, mm", "leadMm", 4)}
           {field("need", "Still needed, mm", "needMm", 5)}

@@ -438,7 +438,7 @@ function Looked({
           <>
             <div className="w-[104px]">
               <FactField
-                label="Slot at, °"
+                label="Slot now, °"
                 value={facts.slotAtDeg}
                 live={false}
                 onChange={(v) => set({ slotAtDeg: number(v), slotAtTurns: v === null ? null : at })}
@@ -446,7 +446,7 @@ function Looked({
             </div>
             <div className="w-[104px]">
               <FactField
-                label="Wanted, °"
+                label="Slot needed, °"
                 value={facts.wantedDeg}
                 live={false}
                 onChange={(v) => set({ wantedDeg: number(v) })}

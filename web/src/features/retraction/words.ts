@@ -6,7 +6,7 @@ export const PRECONDITION: Record<Schemas["RetractPrecondition"], string> = {
   "puller-in-service": "puller in its service position",
   "spindle-back": "spindle back",
   "room-in-reservoir": "room in the reservoir",
-  "parts-compared": "new parts beside old",
+  "parts-compared": "new parts compared with old",
   "boot-free": "boot free all round",
 };
 

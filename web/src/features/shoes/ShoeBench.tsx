@@ -309,7 +309,7 @@ function Shoes({
         <FactField
           live={live}
           index={12}
-          label="In doubt by, K"
+          label="Temperature uncertain by, K"
           value={facts.differenceDoubtKelvin === 0 ? null : facts.differenceDoubtKelvin}
           wrong={wrong("differenceDoubtKelvin")}
           onChange={(v) => change({ differenceDoubtKelvin: num(v) ?? 0 })}

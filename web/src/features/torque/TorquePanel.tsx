@@ -205,7 +205,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
             {crowfoot && (
               <>
                 <label className="field">
-                  <span>E, mm</span>
+                  <span>Crowfoot length, mm</span>
                   <input
                     inputMode="decimal"
                     value={extension}

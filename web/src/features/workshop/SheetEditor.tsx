@@ -66,7 +66,7 @@ const GROUPS: [string, [string, string, Kind][]][] = [
       ["piston.turnsFreelyAtHome", "Turns freely at home", KNOWN],
       ["piston.resealAllowed", "Reseal allowed", KNOWN],
       ["piston.twoStage", "Two stages", "yes"],
-      ["piston.otherWayAllowed", "Other way may be tried", "yes"],
+      ["piston.otherWayAllowed", "Other direction may be tried", "yes"],
     ],
   ],
   [

@@ -1,0 +1,140 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using PatientPawl.Core;
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Reasoning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Rotors;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Data;
+
+/// <summary>
+/// How enumerations are written in events, files and the API. A name here is kept for ever: stored jobs carry it. What C# calls the
+/// value may change; a new value gets a new line; a value that is no longer made stays readable. A test compares the table with the
+/// frozen samples and asks a name of every enumeration that an event can carry.
+/// </summary>
+internal static class WireNames
+{
+    /// <summary>One converter for each enumeration of the table.</summary>
+    public static IReadOnlyList<JsonConverter> Converters { get; } =
+    [
+        Names((AlignmentRule.OnwardOnly, "onward-only"), (AlignmentRule.BackOffAllowed, "back-off-allowed")),
+        Names((Architecture.CableScrew, "cable-screw"), (Architecture.PullerScrew, "puller-screw"),
+            (Architecture.LeverPush, "lever-push"), (Architecture.MotorPush, "motor-push"), (Architecture.MotorTurn, "motor-turn"),
+            (Architecture.HatShoes, "hat-shoes"), (Architecture.PullerHat, "puller-hat"), (Architecture.MotorHat, "motor-hat"),
+            (Architecture.FixedHat, "fixed-hat"), (Architecture.SpotCaliper, "spot-caliper"), (Architecture.RearHex, "rear-hex"),
+            (Architecture.Plain, "plain"), (Architecture.ElectricOnly, "electric-only")),
+        Names((BedInRule.Series, "series"), (BedInRule.Gentle, "gentle")),
+        Names((BleedMethod.TwoPerson, "two-person"), (BleedMethod.Vacuum, "vacuum"), (BleedMethod.Gravity, "gravity"),
+            (BleedMethod.Pressure, "pressure"), (BleedMethod.TubeInFluid, "tube-in-fluid")),
+        Names((BleedRule.WhenOpened, "when-opened"), (BleedRule.Always, "always")),
+        Names((BootRule.Greased, "greased"), (BootRule.Dry, "dry")),
+        Names((BootState.Free, "free"), (BootState.Wound, "wound"), (BootState.Torn, "torn"), (BootState.Wet, "wet"),
+            (BootState.Bulged, "bulged")),
+        Names((CaliperPlace.BehindAxle, "behind-axle"), (CaliperPlace.AheadOfAxle, "ahead-of-axle")),
+        Names((CapRule.StaysOn, "stays-on"), (CapRule.OffWithRag, "off-with-rag")),
+        Names((CheckAnswer.NotMade, "not-made"), (CheckAnswer.Confirms, "confirms"), (CheckAnswer.RulesOut, "rules-out")),
+        Names((CircuitSplit.Diagonal, "diagonal"), (CircuitSplit.ByAxle, "by-axle")),
+        Names((ClipsRule.Film, "film"), (ClipsRule.BareMetal, "bare-metal")),
+        Names((Cracks.NotLooked, "not-looked"), (Cracks.None, "none"), (Cracks.Crazing, "crazing"),
+            (Cracks.ToEdgeOrHat, "to-edge-or-hat")),
+        Names((FastenerRole.SlidePin, "slide-pin"), (FastenerRole.Bracket, "bracket"), (FastenerRole.RotorScrew, "rotor-screw"),
+            (FastenerRole.ActuatorScrew, "actuator-screw"), (FastenerRole.Banjo, "banjo"), (FastenerRole.BleedScrew, "bleed-screw"),
+            (FastenerRole.Wheel, "wheel"), (FastenerRole.SpotCaliper, "spot-caliper")),
+        Names((FindingKind.StuckPiston, "stuck-piston"), (FindingKind.BadRotor, "bad-rotor"), (FindingKind.BadPads, "bad-pads"),
+            (FindingKind.BadShoes, "bad-shoes"), (FindingKind.FrozenPads, "frozen-pads"), (FindingKind.SeizedPin, "seized-pin"),
+            (FindingKind.BrokenScrew, "broken-screw"), (FindingKind.StuckRotor, "stuck-rotor"), (FindingKind.StuckWheel, "stuck-wheel"),
+            (FindingKind.Ridge, "ridge"), (FindingKind.WrongPart, "wrong-part"), (FindingKind.FluidShows, "fluid-shows")),
+        Names((Fitting.WearSensor, "wear-sensor"), (Fitting.RattleSpring, "rattle-spring"), (Fitting.HoseBracket, "hose-bracket"),
+            (Fitting.PinCaps, "pin-caps"), (Fitting.HatPlug, "hat-plug")),
+        Names((FluidGrade.Dot3, "dot3"), (FluidGrade.Dot4, "dot4"), (FluidGrade.Class6, "class6"), (FluidGrade.Dot51, "dot51"),
+            (FluidGrade.Dot5, "dot5"), (FluidGrade.MineralOil, "mineral-oil")),
+        Names((FluidRoomRule.DrawOff, "draw-off"), (FluidRoomRule.OpenBleeder, "open-bleeder")),
+        Names((HoldingRule.HoldUntilCracked, "hold-until-cracked"), (HoldingRule.ReleasedFromStart, "released-from-start")),
+        Names((HoseRule.NeverPinch, "never-pinch"), (HoseRule.Clamp, "clamp")),
+        Names((InstrumentUse.Outside, "outside"), (InstrumentUse.Inside, "inside"), (InstrumentUse.Depth, "depth"),
+            (InstrumentUse.Deflection, "deflection")),
+        Names((JobScope.Pads, "pads"), (JobScope.PadsAndRotors, "pads-and-rotors"), (JobScope.Shoes, "shoes"),
+            (JobScope.PadsAndShoes, "pads-and-shoes"), (JobScope.PadsRotorsAndShoes, "pads-rotors-and-shoes"),
+            (JobScope.Inspect, "inspect")),
+        Names((Known.NotKnown, "not-known"), (Known.Yes, "yes"), (Known.No, "no")),
+        Names((LimitKind.Minimum, "minimum"), (LimitKind.Maximum, "maximum")),
+        Names((LockerRule.WhereCalledFor, "where-called-for"), (LockerRule.Always, "always")),
+        Names((Look.CabinControl, "cabin-control"), (Look.BrakeByWire, "brake-by-wire"), (Look.PullerBox, "puller-box"),
+            (Look.CaliperLever, "caliper-lever"), (Look.CaliperMotor, "caliper-motor"), (Look.PlateCable, "plate-cable"),
+            (Look.PlateMotor, "plate-motor"), (Look.SecondCaliper, "second-caliper"), (Look.HatHole, "hat-hole"),
+            (Look.BrakeHose, "brake-hose"), (Look.OpposedPistons, "opposed-pistons"), (Look.RearHexPlug, "rear-hex-plug"),
+            (Look.PistonFace, "piston-face"), (Look.PadPin, "pad-pin"), (Look.PadSpringClip, "pad-spring-clip"),
+            (Look.PushMoves, "push-moves")),
+        Names((LookOverAnswer.Yes, "yes"), (LookOverAnswer.No, "no"), (LookOverAnswer.NotKnown, "not-known")),
+        Names((Measurand.DrumDiameter, "drum-diameter"), (Measurand.NewDrumDiameter, "new-drum-diameter"), (Measurand.Ridge, "ridge"),
+            (Measurand.OverShoes, "over-shoes"), (Measurand.ShoeLining, "shoe-lining"), (Measurand.RotorThickness, "rotor-thickness"),
+            (Measurand.RotorRunout, "rotor-runout"), (Measurand.PadLining, "pad-lining")),
+        Names((NightKind.Assembled, "assembled"), (NightKind.OnStands, "on-stands")),
+        Names((PadEarsRule.Greased, "greased"), (PadEarsRule.Dry, "dry")),
+        Names((PairsRule.StuckOnly, "stuck-only"), (PairsRule.BothSides, "both-sides")),
+        Names((Part.Rotor, "rotor"), (Part.Drum, "drum"), (Part.Shoes, "shoes"), (Part.Pads, "pads"), (Part.HubFace, "hub-face")),
+        Names((PilotRule.Smear, "smear"), (PilotRule.Nothing, "nothing")),
+        Names((PistonBank.Inner, "inner"), (PistonBank.Outer, "outer")),
+        Names((PropertyClass.NotKnown, "not-known"), (PropertyClass.C48, "c48"), (PropertyClass.C58, "c58"), (PropertyClass.C88, "c88"),
+            (PropertyClass.C98, "c98"), (PropertyClass.C109, "c109"), (PropertyClass.C129, "c129")),
+        Names((PumpRule.HalfStrokes, "half-strokes"), (PumpRule.FullStrokes, "full-strokes")),
+        Names((ReadingKind.ReservoirLevel, "reservoir-level"), (ReadingKind.InnerPad, "inner-pad"), (ReadingKind.OuterPad, "outer-pad"),
+            (ReadingKind.RotorThickness, "rotor-thickness"), (ReadingKind.PistonProtrusion, "piston-protrusion"),
+            (ReadingKind.BatteryVoltage, "battery-voltage"), (ReadingKind.FluidDrawn, "fluid-drawn"),
+            (ReadingKind.TurnsMade, "turns-made"), (ReadingKind.Cycles, "cycles"), (ReadingKind.PedalStrokes, "pedal-strokes"),
+            (ReadingKind.ClicksBack, "clicks-back"), (ReadingKind.ClicksOut, "clicks-out"),
+            (ReadingKind.OuterProtrusion, "outer-protrusion")),
+        Names((ReasonKind.Input, "input"), (ReasonKind.Default, "default"), (ReasonKind.Formula, "formula"),
+            (ReasonKind.Evidence, "evidence"), (ReasonKind.Conclusion, "conclusion")),
+        Names((RetorqueRule.Recheck, "recheck"), (RetorqueRule.NotNeeded, "not-needed")),
+        Names((RetractDepthRule.AllTheWayHome, "all-the-way-home"), (RetractDepthRule.AsFarAsNeeded, "as-far-as-needed")),
+        Names((RetractMethod.TurnAndPush, "turn-and-push"), (RetractMethod.StraightPush, "straight-push"),
+            (RetractMethod.SpindleThenPush, "spindle-then-push"), (RetractMethod.SpindleThenTurn, "spindle-then-turn"),
+            (RetractMethod.SpindleThenDecide, "spindle-then-decide"), (RetractMethod.RearHexAndPush, "rear-hex-and-push"),
+            (RetractMethod.OpposedPush, "opposed-push"), (RetractMethod.MakersProcedure, "makers-procedure")),
+        Names((RetractPrecondition.CableSlack, "cable-slack"), (RetractPrecondition.LeverOnStop, "lever-on-stop"),
+            (RetractPrecondition.PullerInService, "puller-in-service"), (RetractPrecondition.SpindleBack, "spindle-back"),
+            (RetractPrecondition.RoomInReservoir, "room-in-reservoir"), (RetractPrecondition.PartsCompared, "parts-compared"),
+            (RetractPrecondition.BootFree, "boot-free")),
+        Names((RoomVerdict.FitsUnderMax, "fits-under-max"), (RoomVerdict.OverMaxUnderBrim, "over-max-under-brim"),
+            (RoomVerdict.DrawOffFirst, "draw-off-first")),
+        Names((Seen.Yes, "yes"), (Seen.No, "no"), (Seen.NotKnown, "not-known"), (Seen.HandLever, "hand-lever"),
+            (Seen.FootPedal, "foot-pedal"), (Seen.Switch, "switch"), (Seen.PlainCup, "plain-cup"), (Seen.TwoNotches, "two-notches"),
+            (Seen.Cross, "cross"), (Seen.ThreeLobes, "three-lobes"), (Seen.VShape, "v-shape")),
+        Names((ServiceRoute.ScanTool, "scan-tool"), (ServiceRoute.SpindleByHand, "spindle-by-hand"), (ServiceRoute.InCar, "in-car"),
+            (ServiceRoute.PullerRelease, "puller-release")),
+        Names((Side.Left, "left"), (Side.Right, "right")),
+        Names((SidesRule.OneThenOther, "one-then-other"), (SidesRule.InStep, "in-step")),
+        Names((SignOffRule.Technician, "technician"), (SignOffRule.LeadAlso, "lead-also")),
+        Names((StarWheelRule.ByClearance, "by-clearance"), (StarWheelRule.ByCount, "by-count")),
+        Names((StopSign.ComesOut, "comes-out"), (StopSign.SpinsFree, "spins-free"), (StopSign.StopsShort, "stops-short"),
+            (StopSign.SpringsBack, "springs-back"), (StopSign.BootTwists, "boot-twists")),
+        Names((StudsRule.Dry, "dry"), (StudsRule.Lubricated, "lubricated")),
+        Names((TorqueQuestionKind.Role, "role"), (TorqueQuestionKind.Strength, "strength"), (TorqueQuestionKind.Wrench, "wrench")),
+        Names((TorqueUnit.Nm, "nm"), (TorqueUnit.LbfFt, "lbf-ft"), (TorqueUnit.LbfIn, "lbf-in"), (TorqueUnit.KgfM, "kgf-m")),
+        Names((TurnDirection.Clockwise, "clockwise"), (TurnDirection.Anticlockwise, "anticlockwise")),
+        Names((VaneLean.None, "none"), (VaneLean.Clockwise, "clockwise"), (VaneLean.Anticlockwise, "anticlockwise")),
+        Names((Verdict.Inside, "inside"), (Verdict.TooCloseToCall, "too-close-to-call"), (Verdict.Outside, "outside")),
+        Names((WheelWay.Up, "up"), (WheelWay.Down, "down")),
+        Names((WrenchType.Setting, "setting"), (WrenchType.BendingBeam, "bending-beam")),
+    ];
+
+    private static JsonStringEnumConverter<T> Names<T>(params (T Value, string Name)[] names) where T : struct, Enum => new(new Table<T>(names), allowIntegerValues: false);
+
+    private sealed class Table<T>(IEnumerable<(T Value, string Name)> names) : JsonNamingPolicy where T : struct, Enum
+    {
+        private readonly Dictionary<string, string> _names = names.ToDictionary(n => n.Value.ToString(), n => n.Name, StringComparer.Ordinal);
+
+        public override string ConvertName(string name) =>
+            _names.TryGetValue(name, out var wire) ? wire : throw new InvalidOperationException($"{typeof(T).Name}.{name} has no wire name.");
+    }
+}
