@@ -1,6 +1,9 @@
 import { defineConfig } from "@playwright/test";
+import { execFileSync } from "node:child_process";
 
-const port = Number(process.env.PAWL_PORT ?? 5190);
+// A free port, chosen once and handed to the workers: whatever else runs on this machine is left alone.
+process.env.PAWL_PORT ??= execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"]).toString().trim();
+const port = Number(process.env.PAWL_PORT);
 
 export default defineConfig({
   testDir: "specs",
@@ -22,7 +25,7 @@ export default defineConfig({
   },
   webServer: {
     // The built application, on a database of its own that is thrown away.
-    command: `rm -rf ../../.build/e2e-data && cd ../../.build/app && dotnet PatientPawl.Web.dll --port ${port} --data ../e2e-data`,
+    command: `cd ../../.build/app && dotnet PatientPawl.Web.dll --port ${port} --data "$(mktemp -d)"`,
     url: `http://127.0.0.1:${port}/healthz`,
     reuseExistingServer: false,
     timeout: 120_000,

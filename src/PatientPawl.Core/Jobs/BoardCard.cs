@@ -41,7 +41,7 @@ public sealed record BoardCorner(int TeethDone, Stage Stage, string Kind, string
 /// <param name="Left">Left corner.</param>
 /// <param name="Right">Right corner.</param>
 /// <param name="MinutesLeft">Minutes left.</param>
-/// <param name="RetorqueFromKm">Odometer from which the wheel nuts are checked again; null until handed over.</param>
+/// <param name="RetorqueFromKm">Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.</param>
 public sealed record BoardCard(
     Guid JobId, int Number, int Bay, Vehicle Vehicle, BoardStatus Status, string Lead, string Headline, string Next, string? By, BoardCorner Left, BoardCorner Right, int MinutesLeft, int? RetorqueFromKm)
 {
@@ -67,7 +67,7 @@ public sealed record BoardCard(
             : sheet.Also.Count > 0 ? $"Or: {Say(sheet.Also[0])}. {Duration(sheet.MinutesLeft)} left." : $"{Duration(sheet.MinutesLeft)} left.";
         return new(jobId, opened.Number, opened.Bay, opened.Vehicle, status, lead, headline, next,
             started ? state.Standing.Last().Technician : null, Corner(state, sheet, Side.Left), Corner(state, sheet, Side.Right), sheet.MinutesLeft,
-            state.HandedOver ? opened.OdometerKm + 50 : null);
+            state.HandedOver && state.Setup.Rules.Retorque == Workshop.RetorqueRule.Recheck ? opened.OdometerKm + 50 : null);
     }
 
     /// <summary>Minutes as people say them: <c>1 h 14</c> or <c>40 min</c>.</summary>

@@ -80,36 +80,41 @@ public static partial class JobBenches
 /// <summary>The parts of a corner that stay only when they pass.</summary>
 internal static class JobParts
 {
-    /// <summary>Pads and rotor, from the bench where it was used, else from the figures of the measuring step.</summary>
+    /// <summary>
+    /// Pads and rotor: by a figure of the measuring step that condemns, else from the bench where it was used, else from the step. What one
+    /// person found too thin is not made good by what another found elsewhere.
+    /// </summary>
     public static List<PartVerdict> PadsAndRotor(JobState state, Side side, IReadOnlyList<LimitVerdict> measured)
     {
         List<PartVerdict> parts = [];
         if (!state.Setup.Rotors)
         {
+            var step = measured.FirstOrDefault(v => v.What.StartsWith("Rotor", StringComparison.Ordinal));
             var bench = Try(() => JobBenches.Rotor(state, side, state.Instruments));
-            if (bench is { Thickness: { } t, Ruling: { } ruling })
+            if (bench is { Thickness: { } t, Ruling: { } ruling } && (ruling.Verdict == Verdict.Outside || step?.Verdict != Verdict.Outside))
             {
                 var fate = ruling.Fate;
                 if (fate is RotorFate.CleanHub or RotorFate.ReIndex) parts.Add(new(Part.HubFace, Verdict.Outside, $"{ruling.Says} {string.Join(" ", ruling.Because)}", []));
                 else parts.Add(new(Part.Rotor, ruling.Verdict, $"Rotor: {ruling.Says} {string.Join(" ", ruling.Because)}", t.SettledBy));
             }
-            else if (measured.FirstOrDefault(v => v.What.StartsWith("Rotor", StringComparison.Ordinal)) is { } rotor)
+            else if (step is not null)
             {
-                parts.Add(Of(Part.Rotor, rotor, state, InstrumentUse.Outside));
+                parts.Add(Of(Part.Rotor, step, state, InstrumentUse.Outside));
             }
         }
 
         if (!state.Setup.PadsNew)
         {
+            var step = measured.Where(v => v.What.Contains("lining", StringComparison.Ordinal)).MinBy(v => v.Value.Millimeters);
             var bench = Try(() => JobBenches.Pads(state, state.Instruments));
-            if (bench?.Pads is { } pads && pads.Pads.Any(p => p.Side == side))
+            if (bench?.Pads is { } pads && pads.Pads.Any(p => p.Side == side) && (step?.Verdict != Verdict.Outside || pads.Pads.Any(p => p.Side == side && p.Minimum.Verdict == Verdict.Outside)))
             {
                 var thin = pads.Pads.Where(p => p.Side == side).MinBy(p => p.Thinnest.Millimeters)!;
                 parts.Add(new(Part.Pads, thin.Minimum.Verdict, Say("Pads", thin.Minimum), pads.Thinnest == thin ? pads.SettledBy : []));
             }
-            else if (measured.Where(v => v.What.Contains("lining", StringComparison.Ordinal)).MinBy(v => v.Value.Millimeters) is { } lining)
+            else if (step is not null)
             {
-                parts.Add(Of(Part.Pads, lining, state, InstrumentUse.Outside));
+                parts.Add(Of(Part.Pads, step, state, InstrumentUse.Outside));
             }
         }
 

@@ -146,7 +146,7 @@ public static partial class JobBenches
         var (file, piston, rules) = (state.Corner(side), state.Opened!.Sheet.Piston, state.Setup.Rules);
         var points = file.LogPoints();
         var ruling = file.Ruled?.Ruling;
-        var turned = ruling?.Direction is not null && ruling.Method is not RetractMethod.SpindleThenDecide;
+        var turned = ruling?.Turned == true;
         // A default direction is proved by the face moving inward.
         var inward = points.Count > 1 && points.Max(p => p.Protrusion.Millimeters) - points[^1].Protrusion.Millimeters > 0.2;
         var checks = new StuckChecks(

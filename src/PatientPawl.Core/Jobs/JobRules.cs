@@ -151,6 +151,7 @@ public static class JobRules
         if (type.Id == "piston-home") RequireHome(state, command.Step.Side!.Value);
         if (type.Id == "bleed") RequireBled(state);
         if (type.Id == "leaks-looked") RequireDry(state);
+        if (type.Id == "level-looked") RequireBetweenMarks(command);
 
         return Judged(state, type, command, note);
     }
@@ -621,6 +622,15 @@ public static class JobRules
             throw new InputException(new InputError("leaks", $"held {seen.HeldSeconds} s, not passed", "held hard for 30 s, sound and dry", $"The leak check is not passed. {answer.Says}"));
     }
 
+    /// <summary>The level with the pedal up is where it will stay: under MIN it draws air, over MAX it overflows when it warms.</summary>
+    private static void RequireBetweenMarks(ClickOn command)
+    {
+        var level = command.Readings.First(r => r.Kind == ReadingKind.ReservoirLevel).Value;
+        if (level is >= 0 and <= 100) return;
+        throw new InputException(new InputError(nameof(ReadingKind.ReservoirLevel), $"{Figure.Of(level)} %", "0 to 100 %, MIN to MAX",
+            $"{Figure.Of(level)} % is over MAX: draw off what is too much with a clean syringe, throw it away, and read again."));
+    }
+
     private static void RequireVoltage(JobState state, ClickOn command)
     {
         var floor = state.Opened!.Sheet.Electric?.BatteryFloor ?? JobMeasuring.DefaultBatteryFloor;
@@ -701,11 +711,12 @@ internal static class JobMeasuring
             verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(state, readings, kind), sheet.Pads.MinimumLining is null));
         }
 
-        // Where the rotor bench was used its own verdict stands, with its own doubt.
-        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } bench)
-            verdicts.Add(bench.Minimum with { What = $"Rotor, {side.Word()}" });
-        else if (sheet.Rotor.MinimumThickness is { } minimum)
-            verdicts.Add(LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false));
+        // The step's own figure and the rotor bench's are one list: the worse decides, and nobody's thin reading disappears.
+        LimitVerdict? step = sheet.Rotor.MinimumThickness is { } minimum
+            ? LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false) : null;
+        var bench = JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t ? t.Minimum with { What = $"Rotor, {side.Word()}" } : null;
+        if (step is not null && (bench is null || (step.Verdict == Verdict.Outside && bench.Verdict != Verdict.Outside))) verdicts.Add(step);
+        else if (bench is not null) verdicts.Add(bench);
         return verdicts;
     }
 

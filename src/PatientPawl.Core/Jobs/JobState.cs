@@ -221,7 +221,7 @@ public sealed class JobState
         ImmutableArray<StepKey>? rest = null;
         if (!otherwise && CannotBeMet.Count == 0 && Planner.After(Now.Setup, Now.Car, Remaining, step) is { } after) rest = [.. after];
         var car = Planner.Apply(Now.Setup, Now.Car, step, otherwise);
-        var done = next with { Car = car, Steps = next.Steps + 1 };
+        var done = Loosened(next with { Car = car, Steps = next.Steps + 1 }, step);
         foreach (var hold in Holds.All)
         {
             if (!done.HoldsMet.ContainsKey(hold.Id) && hold.Applies(done.Setup) && hold.Met(done.Setup, car))
@@ -229,6 +229,22 @@ public sealed class JobState
         }
 
         return new(done, rest);
+    }
+
+    /// <summary>
+    /// A fastener that is loosened, or whose part comes off, has no signature left: not of some of its bolts either. What was signed stays
+    /// in the record; the next round asks for every one of them.
+    /// </summary>
+    private static Parts Loosened(Parts next, StepKey step)
+    {
+        if (next.Signed.IsEmpty || StepCatalogue.Find(step.StepId) is not { } type) return next;
+        foreach (var half in next.Signed.Keys.Where(k => k != step && k.Side == step.Side))
+        {
+            if (StepCatalogue.Find(half.StepId) is { Makes: [var bolts, ..] } && type.Makes.Any(m => m.Variable == bolts.Variable || (m.Variable == Planning.Corner.Rotor && bolts.Variable == Planning.Corner.RotorScrews)))
+                next = next with { Signed = next.Signed.Remove(half) };
+        }
+
+        return next;
     }
 
     /// <summary>What did not pass is renewed on both sides; what is in doubt holds its corner until it is settled.</summary>
@@ -271,7 +287,7 @@ public sealed class JobState
     {
         var (setup, car) = Planner.Broken(Now.Setup, Planner.Apply(Now.Setup, Now.Car, e.Step, e.Otherwise), e.Step, broken);
         var says = broken.Count == 0 ? "Done before its turn." : string.Join(" ", Interlocks.All.Where(i => broken.Contains(i.Number)).Select(i => i.Remedy));
-        return Changed(Replan(next with { Setup = setup, Car = car, Steps = next.Steps + 1 }), id, $"{StepCatalogue.Find(e.Step.StepId)?.Name ?? e.Step.StepId} out of order. {says}", e.Step);
+        return Changed(Replan(Loosened(next with { Setup = setup, Car = car, Steps = next.Steps + 1 }, e.Step)), id, $"{StepCatalogue.Find(e.Step.StepId)?.Name ?? e.Step.StepId} out of order. {says}", e.Step);
     }
 
     /// <summary>Notes how the plan differs from the one before.</summary>

@@ -109,10 +109,11 @@ public sealed record StripFact(string Label, string Value, bool DoNot);
 /// <param name="Judged">Parts of this corner that stay only when they pass, as they are judged now.</param>
 /// <param name="Clearance">Shoe clearance and clicks, where the step sets shoes and the bench knows them.</param>
 /// <param name="StarWheel">Which way loosened this star wheel in this job; null when nobody noted it.</param>
+/// <param name="BackFromLock">Clicks back from lock, where the house sets shoes by count; null where it does not.</param>
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
     IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly,
-    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel);
+    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock);
 
 /// <summary>A bench.</summary>
 public enum BenchKind
@@ -214,24 +215,11 @@ public static class RunSheets
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
             telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup),
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
-            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.Tools).Distinct()], [.. Parts(state.Setup), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.Parts).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Concat(Consumables(state)).Distinct()]),
+            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
             [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night);
     }
 
     private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(k => (StepCatalogue.Find(k.StepId)?.Name ?? k.StepId) + (k.Side is { } s ? $", {s.Word()}" : ""))];
-
-    /// <summary>Consumables that the house rules ask for beside the steps' own.</summary>
-    private static IEnumerable<string> Consumables(JobState state)
-    {
-        var (setup, rules) = (state.Setup, state.Setup.Rules);
-        if (!setup.Identified || setup.InspectOnly) yield break;
-        if (setup.PadsNew && rules.Boot == Workshop.BootRule.Greased) yield return "silicone or rubber-safe grease for the boot lip";
-        if (rules.PadEars == Workshop.PadEarsRule.Greased) yield return "ceramic or silicone brake grease for the pad ears";
-        if (rules.UnderClips == Workshop.ClipsRule.Film) yield return "protective film for under the clips";
-        if (setup.RotorOff && rules.HubPilot == Workshop.PilotRule.Smear) yield return "anti-seize for the pilot lip only";
-        if (setup.BracketOff && rules.ThreadLocker == Workshop.LockerRule.Always && !setup.SingleUse.Contains(FastenerRole.Bracket)) yield return "thread locker, medium, for the bracket bolts";
-        if (setup.AnyCaliperNew) yield return rules.Hose == Workshop.HoseRule.Clamp ? "smooth-jawed hose clamp" : "hose plug and a tray";
-    }
 
     /// <summary>A corner's bench.</summary>
     public static CornerView Corner(JobState state, Side side)
@@ -259,13 +247,14 @@ public static class RunSheets
         ArgumentNullException.ThrowIfNull(step);
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
-        return new(step, type.Name, type.Stage, type.Because, type.How, type.Tools, type.Parts, type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
+        return new(step, type.Name, type.Stage, type.Because, type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
             BenchesOf(state, type.Id, step.Side), step.Side is { } side ? type.Id switch { "measured" => PrefilledFor(state, side), "piston-home" => Turned(state, side), _ => [] } : [],
             step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
-            step.Side is { } wheel ? state.Corner(wheel).StarWheel : null);
+            step.Side is { } wheel ? state.Corner(wheel).StarWheel : null,
+            type.Id is "shoes-set" or "new-shoes-set" && state.Setup.Rules.StarWheel == Workshop.StarWheelRule.ByCount ? state.Opened!.Sheet.Drum?.LockAndBackOff ?? ClearanceSheet.UsualClicksBack : null);
     }
 
     private static ReadingCard CardIn(JobState state, ReadingKind kind) =>

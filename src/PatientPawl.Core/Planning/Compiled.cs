@@ -31,6 +31,7 @@ internal sealed class BoundStep
     public required StepKey Key { get; init; }
     public required StepType Type { get; init; }
     public required int Rank { get; init; }
+    public required IReadOnlyList<string> Tools { get; init; }
     public required BoundCondition[] Needs { get; init; }
     public required (int Slot, byte Value)[] Makes { get; init; }
     public required (int Slot, byte Value)[] Otherwise { get; init; }
@@ -105,6 +106,7 @@ internal sealed class CompiledCatalogue
         Key = new(type.Id, side),
         Type = type,
         Rank = rank,
+        Tools = type.ToolsIn(Setup),
         Needs =
         [
             .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.Concerns) != 0 && c.Needs.Applies?.Invoke(Setup) != false).Select(c => Bind(c.Needs, side, i))),

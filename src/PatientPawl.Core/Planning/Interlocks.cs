@@ -118,9 +118,11 @@ public static class Interlocks
                 new(Concern.Lowers, Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Car.Chocks.Is(Chocks.In)]).Saying("the brake applied or chocks in")),
                 new(Concern.WheelTorque, Car.Position.Is(CarPosition.Ground)),
             ]),
-        new(13, "Proved before it moves", "No moving on an unproved pedal; no hand-over before the parking brake is proved and every torque is signed or accepted.", "No brakes at the first stop.", "Stop where you are. Pump until firm.",
+        new(13, "Proved before it moves", "No moving on an unproved pedal or an unsigned torque; no hand-over before the parking brake is proved and every torque is signed or accepted.", "No brakes at the first stop.", "Stop where you are. Pump until firm.",
             [
                 new(Concern.MovesCar, Car.Pedal.Is(Pedal.Proved)),
+                new(Concern.MovesCar, Assembled.Both),
+                new(Concern.MovesCar, Condition.All([.. Corner.Wheel.Both(Wheel.On), .. Corner.Nuts.Both(Bolts.Torqued), Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted)]).Saying("every torque signed, or accepted by the lead")),
                 new(Concern.HandsOver, Condition.All([Car.BrakeProved.Is(Done.Yes), Car.Pedal.Is(Pedal.Proved), .. Corner.Nuts.Both(Bolts.Torqued)]).Saying("parking brake and pedal proved, wheels signed")),
                 new(Concern.HandsOver, Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted)),
             ])

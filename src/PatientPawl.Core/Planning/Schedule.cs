@@ -116,7 +116,7 @@ public static class Scheduling
     {
         if (AtTheCar(a) && (b.Type.Concerns & HandsOut) != 0 || AtTheCar(b) && (a.Type.Concerns & HandsOut) != 0) return true;
         if (a.Type.Place != Place.Bench && Walking.PlaceOf(a) == Walking.PlaceOf(b)) return true;
-        return a.Type.Tools.Any(t => SingleTools.Contains(t) && b.Type.Tools.Contains(t));
+        return a.Tools.Any(t => SingleTools.Contains(t) && b.Tools.Contains(t));
     }
 
     private static bool AtTheCar(BoundStep step) => step.Type.Place is Place.Corner or Place.RoundCar || (step.Type.Concerns & (Concern.Lifts | Concern.Lowers | Concern.MovesCar)) != 0;

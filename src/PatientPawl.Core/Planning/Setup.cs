@@ -230,6 +230,9 @@ public sealed record PlanSetup(
     /// <summary>True when the corner's single-use bolts of these roles come out in this job.</summary>
     public bool NeedsNewBolts => !InspectOnly && ((SingleUse.Contains(FastenerRole.SlidePin) && !IsFixed) || ((BracketOff || (IsFixed && CaliperComesOff)) && SingleUse.Contains(FastenerRole.Bracket)));
 
+    /// <summary>True when the house puts thread locker on bracket bolts that are used again.</summary>
+    public bool LocksBracket => BracketOff && Rules.ThreadLocker == LockerRule.Always && !SingleUse.Contains(FastenerRole.Bracket);
+
     /// <summary>True when the work needs the electric parking brake in a service position.</summary>
     public bool NeedsRoute => !InspectOnly && (IsMotor || IsPuller || (IsElectric && (HatOpen || SpotOff)));
 

@@ -269,7 +269,8 @@ public static class StepCatalogue
         new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
         {
             Makes = [Car.Reservoir.To(Done.Yes)], Readings = [ReadingKind.ReservoirLevel], Cautions = [Cautions.Fluid],
-            Needs = [Car.Reservoir.Is(Done.No)], How = "Cap stays on. Read the level between the marks.",
+            Needs = [Car.Reservoir.Is(Done.No)],
+            HowFor = s => s.Rules.Cap == CapRule.StaysOn ? "Cap stays on. Read the level between the marks." : "Read the level between the marks. The cap comes off, a rag round the neck, only before the first piston moves.",
         },
         new("fluid-looked", "Look for fluid", Stage.Free, Lane.Car, RoundCar, 3, "A step was undone: nobody knows whether a piston left its bore.")
         {
@@ -396,12 +397,15 @@ public static class StepCatalogue
         new("hub-clean", "Hub face clean", Stage.Clean, Lane.Corner, Place.Corner, 6, "A speck of rust here is runout at the rim.")
         {
             Applies = s => s.RotorOff, Needs = [Corner.Rotor.Is(Rotor.Off)], Makes = [Corner.HubClean.To(Done.Yes)], Cautions = [Cautions.Eyes, Cautions.Dust],
-            How = "Bright and flat. A smear on the pilot lip only.",
+            PartsFor = s => s.Rules.HubPilot == PilotRule.Smear ? ["anti-seize for the pilot lip only"] : [],
+            HowFor = s => "Bright and flat. " + (s.Rules.HubPilot == PilotRule.Smear ? "A smear of anti-seize on the pilot lip only, none on face or studs." : "The pilot lip stays clean and dry."),
         },
         new("lands-clean", "Clean bracket abutments", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads must slide by hand in the bracket.")
         {
-            Applies = s => !s.InspectOnly, Needs = [PadsOut, CaliperClear, CaliperThere], Makes = [Corner.LandsClean.To(Done.Yes)], Cautions = [Cautions.Dust, Cautions.Eyes], Parts = ["new clips", "rubber-safe grease"],
-            How = "To bare metal, a thin film under new clips.",
+            Applies = s => !s.InspectOnly, Needs = [PadsOut, CaliperClear, CaliperThere], Makes = [Corner.LandsClean.To(Done.Yes)], Cautions = [Cautions.Dust, Cautions.Eyes],
+            PartsFor = s => ["new clips", .. s.Rules.UnderClips == ClipsRule.Film ? ["protective film for under the clips"] : Array.Empty<string>(), .. s.Rules.PadEars == PadEarsRule.Greased ? ["ceramic or silicone brake grease for the pad ears"] : Array.Empty<string>()],
+            HowFor = s => $"To bare metal; {(s.Rules.UnderClips == ClipsRule.Film ? "a thin film under the new clips" : "the new clips go on bare metal")}. "
+                + (s.Rules.PadEars == PadEarsRule.Greased ? "A trace of ceramic or silicone grease where the ears slide." : "The ears slide dry on coated hardware."),
         },
         new("hardware-new", "New hardware", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads that froze once freeze again on old clips.")
         {
@@ -462,6 +466,7 @@ public static class StepCatalogue
             ],
             Concerns = Concern.Retracts, Tools = ["retraction tool"],
             Readings = [ReadingKind.TurnsMade], Cautions = [Cautions.Fluid], How = "By the ruling on the bench. Watch the boot and the level.",
+            PartsFor = s => s.Rules.Boot == BootRule.Greased ? ["silicone or rubber-safe grease for the boot lip"] : [],
         },
 
         // A new caliper
@@ -474,8 +479,9 @@ public static class StepCatalogue
         {
             Applies = s => s.AnyCaliperNew,
             Needs = [CaliperHung, PadsOut, Corner.CaliperPart.Is(CaliperPart.Due), Car.NewParts.Is(Done.Yes), Car.RightPart.Is(Asked.Nothing, Asked.Done), Corner.CableEnd.Is(Fitted.None, Fitted.Off), Corner.Actuator.Is(Actuator.None, Actuator.Unplugged, Actuator.Off)],
-            Makes = [Corner.Caliper.To(Caliper.Away), Corner.Hose.To(HoseState.Off), Car.Hydraulics.To(HydraulicsState.Open), Corner.LeadSigned.To(Done.No)], Tools = ["hose plug or purpose-made clamp", "tray"], Cautions = [Cautions.Fluid, Cautions.Eyes],
-            How = "Banjo bolt out, both washers with it, hose end shut at once. The reservoir never under MIN.",
+            Makes = [Corner.Caliper.To(Caliper.Away), Corner.Hose.To(HoseState.Off), Car.Hydraulics.To(HydraulicsState.Open), Corner.LeadSigned.To(Done.No)], Cautions = [Cautions.Fluid, Cautions.Eyes],
+            ToolsFor = s => s.Rules.Hose == HoseRule.Clamp ? ["smooth-jawed hose clamp", "tray"] : ["hose plug", "tray"],
+            HowFor = s => (s.Rules.Hose == HoseRule.Clamp ? "The purpose-made clamp on the hose; banjo bolt out, both washers with it." : "Banjo bolt out, both washers with it; the hose end plugged at once, never pinched.") + " The reservoir never under MIN.",
         },
         new("new-caliper-hung", "New caliper on hose", Stage.Fit, Lane.Corner, Place.Corner, 6, "Right side, bleed screw up, before anything covers it.")
         {
@@ -505,13 +511,13 @@ public static class StepCatalogue
         {
             Applies = s => s.HatOpen && !s.ShoesNew, Needs = [RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(ShoesState.BackedOff), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff, ShoesJudged], Makes = [Corner.Shoes.To(ShoesState.Set)],
             Tools = ["star-wheel spoon"], Readings = [ReadingKind.ClicksOut],
-            How = "Clicks by the shoe bench, on the looser side. The rotor turns with no audible rub.",
+            HowFor = SetBy,
         },
         new("new-shoes-set", "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
         {
             Applies = s => s.ShoesNew, Needs = [RotorIsOn, Corner.HubClean.Is(Done.Yes), Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(ShoesState.NewLoose), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff], Makes = [Corner.Shoes.To(ShoesState.NewSet)],
             Tools = ["star-wheel spoon"], Readings = [ReadingKind.ClicksOut],
-            How = "Clicks by the shoe bench, on the looser side. The rotor turns with no audible rub.",
+            HowFor = SetBy,
         },
         new("rotor-screws-torqued", "Rotor screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "The rotor must not rock while the rest goes on.")
         {
@@ -527,6 +533,8 @@ public static class StepCatalogue
         new("bracket-torqued", "Bracket bolts", Stage.Torque, Lane.Corner, Place.Corner, 4, "The caliper is about to cover them.")
         {
             Applies = s => s.BracketOff, Needs = [Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Snug), Corner.Caliper.Is(Caliper.Hung, Caliper.Away)], Makes = [Corner.BracketBolts.To(Bolts.Torqued)], Torques = FastenerRole.Bracket, Tools = ["torque wrench"],
+            PartsFor = s => s.LocksBracket ? ["thread locker, medium, for the bracket bolts"] : [],
+            HowFor = s => s.SingleUse.Contains(FastenerRole.Bracket) ? "New bolts, as they come." : s.LocksBracket ? "Threads clean and dry, then thread locker, medium." : "Thread locker only where the sheet's note calls for it.",
         },
         new("spot-on", "Spot caliper on", Stage.Fit, Lane.Corner, Place.Corner, 4, "It goes back over the rotor before the wheel.")
         {
@@ -623,7 +631,7 @@ public static class StepCatalogue
         {
             Applies = s => !s.SimulatedPedal,
             Needs = [Assembled.Both, AlwaysBled], Makes = [Car.Pedal.To(Pedal.Proved)], Concerns = Concern.Pedal | Concern.ProvesPedal, Readings = [ReadingKind.PedalStrokes],
-            How = "Slow half strokes until firm and high. It must not sink.",
+            HowFor = s => (s.Rules.PumpUp == PumpRule.HalfStrokes ? "Slow half strokes" : "Full strokes, slowly,") + " until firm and high. It must not sink.",
         },
         new("pedal-proved-routine", "Maker's pedal proof", Stage.Close, Lane.Car, Cabin, 10, "A simulated pedal feels firm with nothing behind it: only the maker's routine proves the brakes.")
         {
@@ -763,7 +771,7 @@ public static class StepCatalogue
         new("wheel-torqued", "Wheel nuts", Stage.Torque, Lane.Corner, Place.Corner, 3, "Full torque with the wheel's weight on the ground, in star order.")
         {
             Needs = [Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Snug, Bolts.Cracked)], Makes = [Corner.Nuts.To(Bolts.Torqued)], Torques = FastenerRole.Wheel, Concerns = Concern.WheelTorque, Tools = ["torque wrench"],
-            How = "Star order.",
+            HowFor = s => "Star order. " + (s.Rules.Studs == StudsRule.Dry ? "Threads dry." : "Threads lightly lubricated, and then only to a figure the sheet gives for lubricated threads: a dry figure overloads the studs by about a third."),
         },
         new("chocks-out", "Chocks out", Stage.Prove, Lane.Car, RoundCar, 1, "They leave last, with the brake applied.")
         {
@@ -805,9 +813,13 @@ public static class StepCatalogue
                 Car.Codes.Is(Codes.NotAsked, Codes.Cleared, Codes.LampsSeen), Car.Battery.Is(Battery.Alone), Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Near), Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Applied),
             ],
             Makes = [Car.HandedOver.To(Done.Yes)], Concerns = Concern.HandsOver,
-            How = "Keys, record, and when to come back for the wheel nuts.",
+            HowFor = s => "Keys and record." + (s.Rules.Retorque == RetorqueRule.Recheck ? " Wheel nuts again after 50 to 80 km." : "") + (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle ? " Gentle for the first 150 to 300 km, no heavy stops." : ""),
         },
     ];
+
+    private static string SetBy(PlanSetup setup) => setup.Rules.StarWheel == StarWheelRule.ByClearance
+        ? "Clicks by the shoe bench, on the looser side. The rotor turns with no audible rub."
+        : "Out until the wheel cannot be turned by hand, then the counted clicks back. The rotor turns with no audible rub.";
 
     /// <summary>Small parts, off before the caliper and on again after it: one row each.</summary>
     private static IEnumerable<StepType> SmallParts(bool off)

@@ -165,8 +165,26 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
     /// <summary>True when only the lead may click it on.</summary>
     public bool LeadOnly { get; init; }
 
-    /// <summary>How to do it, in a sentence or two.</summary>
+    /// <summary>How to do it, in a sentence or two, where nothing about the job changes it.</summary>
     public string How { get; init; } = "";
+
+    /// <summary>How to do it, where a house rule, the sheet or the route decides what is right.</summary>
+    public Func<PlanSetup, string>? HowFor { get; init; }
+
+    /// <summary>Tools, where a house rule decides which.</summary>
+    public Func<PlanSetup, IReadOnlyList<string>>? ToolsFor { get; init; }
+
+    /// <summary>Parts and consumables, where a house rule decides which.</summary>
+    public Func<PlanSetup, IReadOnlyList<string>>? PartsFor { get; init; }
+
+    /// <summary>How to do it in a job.</summary>
+    public string HowIn(PlanSetup setup) => HowFor?.Invoke(setup) ?? How;
+
+    /// <summary>Tools to have at hand in a job.</summary>
+    public IReadOnlyList<string> ToolsIn(PlanSetup setup) => ToolsFor?.Invoke(setup) ?? Tools;
+
+    /// <summary>Parts and consumables to have at hand in a job.</summary>
+    public IReadOnlyList<string> PartsIn(PlanSetup setup) => PartsFor?.Invoke(setup) ?? Parts;
 }
 
 /// <summary>A step type at a place: on the car, or at one corner.</summary>

@@ -19,9 +19,9 @@ internal static class Walking
             var here = PlaceOf(step);
             if (place >= 0 && here != place) cost++;
             place = here;
-            if (step.Type.Tools.Count == 0) continue;
-            if (!step.Type.Tools.All(held.Contains)) cost++;
-            held = step.Type.Tools;
+            if (step.Tools.Count == 0) continue;
+            if (!step.Tools.All(held.Contains)) cost++;
+            held = step.Tools;
         }
 
         return cost;
@@ -70,9 +70,9 @@ internal static class Walking
     {
         var n = order.Count;
         if (n < 3) return order;
-        var tools = order.SelectMany(s => s.Type.Tools).Distinct(StringComparer.Ordinal).Select((name, i) => (name, i)).ToDictionary(t => t.name, t => 1L << (t.i % 63), StringComparer.Ordinal);
+        var tools = order.SelectMany(s => s.Tools).Distinct(StringComparer.Ordinal).Select((name, i) => (name, i)).ToDictionary(t => t.name, t => 1L << (t.i % 63), StringComparer.Ordinal);
         var place = order.Select(PlaceOf).ToArray();
-        var tool = order.Select(s => s.Type.Tools.Aggregate(0L, (mask, t) => mask | tools[t])).ToArray();
+        var tool = order.Select(s => s.Tools.Aggregate(0L, (mask, t) => mask | tools[t])).ToArray();
         var now = Enumerable.Range(0, n).ToArray();
         var next = new int[n];
         var steps = order.ToArray();

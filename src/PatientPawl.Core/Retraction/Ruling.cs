@@ -90,6 +90,9 @@ public sealed record Ruling(
 {
     /// <summary>How it is done, in order, with the care that actuator, seal and second stage want. Empty in a ruling from before it was kept.</summary>
     public IReadOnlyList<string> Procedure { get; init; } = [];
+
+    /// <summary>True when the piston is turned on its way home; false when it is pushed, and while only a push will tell.</summary>
+    public bool Turned => Direction is not null && Method is not RetractMethod.SpindleThenDecide;
 }
 
 /// <summary>Decides how the caliper piston goes back.</summary>

@@ -33,7 +33,11 @@ public sealed record SecondReading(Length OverShoes, int Clicks);
 /// <param name="TargetLow">Low end of the target band; null uses the flagged default 0.3.</param>
 /// <param name="TargetHigh">High end; null uses the flagged default 0.6.</param>
 /// <param name="LockAndBackOff">Clicks back from lock under the count school; null when it is not used.</param>
-public sealed record ClearanceSheet(Length? TargetLow, Length? TargetHigh, int? LockAndBackOff);
+public sealed record ClearanceSheet(Length? TargetLow, Length? TargetHigh, int? LockAndBackOff)
+{
+    /// <summary>Clicks back from lock where the count school is used and the sheet gives none. Ours; five to eight is common practice, no source.</summary>
+    internal const int UsualClicksBack = 6;
+}
 
 /// <summary>Shoe clearance judged, and the clicks to the target.</summary>
 /// <param name="Clearance">Diametral clearance now: smallest drum diameter minus the largest over the shoes.</param>

@@ -60,7 +60,7 @@ internal static class RetractionEndpoints
         api.MapPost("/bench/retract", (RetractRequest r) =>
         {
             var ruling = RetractionRuling.Decide(r.Architecture, r.Side, r.Piston, r.MethodUndecided);
-            var turned = ruling.Method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn or RetractMethod.RearHexAndPush;
+            var turned = ruling.Turned;
             var opposed = r.HowFar is { } both && ruling.Method == RetractMethod.OpposedPush ? HowFar.Opposed(both, r.Depth) : null;
             // A lead only means something where the piston is turned.
             var travel = opposed?.Whole ?? (r.HowFar is { } far ? HowFar.Compute(turned ? far : far with { Lead = null }, r.Depth) : null);

@@ -75,8 +75,8 @@ public class ArchitectureSightings
     public void The_record_of_evidence_names_each_observation_and_what_it_felled()
     {
         var found = Identify.Corner([new(CaliperMotor, Seen.Yes), new(PadPin, Seen.Yes)], false);
-        found.Reasons.Lines.Single(l => l.Label == "Motor, plug").Result.ShouldStartWith("fells ");
-        found.Reasons.Lines.Single(l => l.Label == "Pad pin").Result.ShouldBe("fells nothing");
+        found.Reasons.Lines.Single(l => l.Label == "Motor, plug").Result.ShouldStartWith("rules out ");
+        found.Reasons.Lines.Single(l => l.Label == "Pad pin").Result.ShouldBe("rules out nothing");
         found.Reasons.WouldChange.ShouldNotBeEmpty();
     }
 

@@ -23,9 +23,11 @@ public class BenchJobTests
 
     private static SpecSheet HatSheet() => Bench.Sheet() with { Architecture = Architecture.HatShoes, Drum = new(Mm(190), Mm(191), Mm(0.15), null, Mm(1.5), Mm(0.35), Mm(0.55), 6, Mm(80), Mm(80), Mm(1.25), 25, false) };
 
-    private static Bench Hat(JobScope scope)
+    internal static Bench HatJob(JobScope scope, HouseRules? rules = null) => Hat(scope, rules);
+
+    private static Bench Hat(JobScope scope, HouseRules? rules = null)
     {
-        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Norrin", "Test", "test van", null), 45_000, "weak brake", scope, HatSheet(), HouseRules.Default)).LookOver();
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Norrin", "Test", "test van", null), 45_000, "weak brake", scope, HatSheet(), rules ?? HouseRules.Default)).LookOver();
         foreach (var side in Core.Sides.Both)
         {
             foreach (var (look, seen) in new[] { (Look.CabinControl, Seen.HandLever), (Look.CaliperLever, Seen.No), (Look.CaliperMotor, Seen.No), (Look.PlateCable, Seen.Yes), (Look.HatHole, Seen.Yes), (Look.BrakeByWire, Seen.No), (Look.PlateMotor, Seen.No), (Look.SecondCaliper, Seen.No), (Look.BrakeHose, Seen.Yes), (Look.OpposedPistons, Seen.No) })
@@ -39,6 +41,9 @@ public class BenchJobTests
     private static Bench Drum(Bench job, Side side, double mm, double lining = 3) => job
         .Do(s => JobRules.LookAtShoes(s, side, ShoeFacts.None with { Condition = new(Known.No, Known.No, Known.Yes) }))
         .Do(s => JobRules.Take(s, side, [.. new[] { "open-edge", "near-floor" }.SelectMany(p => new[] { 0, 45, 90, 135 }.Select(d => At(Measurand.DrumDiameter, p, d, mm, "drum-gauge"))), .. Places.Select(p => At(Measurand.ShoeLining, p, null, lining, "depth-gauge"))], Today));
+
+    /// <summary>A sound drum with sound linings.</summary>
+    internal static void MeasureDrum(Bench job, Side side) => Drum(job, side, 190.4);
 
     private static List<string> Left(Bench job) => [.. job.State.Remaining.Select(k => k.ToString())];
 

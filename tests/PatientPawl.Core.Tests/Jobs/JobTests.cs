@@ -54,14 +54,14 @@ internal sealed class Bench
 
     public Bench Until(string stepId, Side? side = null, double level = 60)
     {
-        while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side))
-        {
-            if (now.Role is null) Do(s => JobRules.Click(s, Click(now, level), true));
-            else Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin => 60, FastenerRole.RotorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? TorqueQuantity.FromNewtonMeters(60) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
-        }
-
+        while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side)) Step(now, level);
         return this;
     }
+
+    /// <summary>Clicks a step on, or signs the next of its bolts.</summary>
+    public Bench Step(StepBench now, double level = 60) =>
+            now.Role is null ? Do(s => JobRules.Click(s, Click(now, level), true))
+            : Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin or FastenerRole.Banjo => 60, FastenerRole.RotorScrew or FastenerRole.ActuatorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? TorqueQuantity.FromNewtonMeters(60) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
 
     public static ClickOn Click(StepBench bench, double level = 60) => new(bench.Step, [.. bench.Readings.Select(r => new Reading(r.Kind, r.Kind switch
     {

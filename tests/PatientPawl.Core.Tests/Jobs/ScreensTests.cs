@@ -94,7 +94,7 @@ public class ScreensTests
         BoardCard.Of(Guid.Empty, job.State).Status.ShouldBe(BoardStatus.InHand);
         job.Identify().Until("measured", Side.Right);
         var measured = BoardCard.Of(Guid.Empty, job.State);
-        measured.Left.Kind.ShouldBe("cable, turn");
+        measured.Left.Kind.ShouldBe("cable caliper, wind in");
         measured.Left.WheelOff.ShouldBeTrue();
         measured.Right.Present.ShouldBeTrue();
         job.Until("");

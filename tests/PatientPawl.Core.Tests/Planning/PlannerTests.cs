@@ -264,7 +264,7 @@ public class PlannerTests(ITestOutputHelper output)
     public void The_catalogue_is_well_formed()
     {
         StepCatalogue.All.Select(s => s.Id).Distinct().Count().ShouldBe(StepCatalogue.All.Count);
-        StepCatalogue.All.ShouldAllBe(s => s.Minutes > 0 && s.Because.EndsWith('.') && s.Makes.Count > 0 && s.Name.Length <= 20);
+        StepCatalogue.All.ShouldAllBe(s => s.Minutes > 0 && s.Because.EndsWith('.') && s.Makes.Count > 0 && s.Name.Length <= 28);
         StepCatalogue.All.Where(s => s.Cautions.Contains(Cautions.Actuators)).ShouldAllBe(s => s.Cautions.All(c => c.MustAcknowledge));
         // A car step never speaks of "this" corner, and a corner step never of two corners' effects it does not name.
         StepCatalogue.All.Where(s => s.Lane == Lane.Car).SelectMany(s => s.Makes).ShouldAllBe(e => e.Where != Where.This && e.Where != Where.Other);

@@ -160,7 +160,7 @@ public class SimulatedPistonTests(ITestOutputHelper output)
         {
             var ruling = RetractionRuling.Decide(architecture, side, sheet);
             ruling.Procedure.ShouldContain(p => p.Contains("boot"));
-            ruling.Procedure[^1].ShouldContain("Let the tool go");
+            ruling.Procedure[^1].ShouldContain("Release the tool");
             // A spindle that stands behind the piston comes before everything else.
             if (architecture is Architecture.MotorPush or Architecture.MotorTurn) ruling.Procedure[0].ShouldContain("actuator off");
             // A left-hand thread is left-handed on its own side only.

@@ -17,7 +17,7 @@ test("a wrong PIN is said beside the form, and the name stays picked", async ({ 
 test("a job with wrong particulars is not opened, and what was typed stays", async ({ page }) => {
   await signIn(page);
   await page.goto("/jobs/new");
-  await page.getByLabel("A car that was here before").selectOption("GNT 140");
+  await page.getByLabel("Known vehicle").selectOption("GNT 140");
   await page.getByLabel("Bay", { exact: true }).fill("140");
   await page.getByLabel("Odometer, km").fill("-5");
   await page.getByLabel("What the driver says").fill("Grinds");
@@ -49,7 +49,7 @@ test("looking: a second touch takes an answer back, the other corner is its own,
   await seen.getByRole("button", { name: "Motor, plug: Yes" }).click();
   await expect(stands.getByRole("heading", { name: "Look again" })).toBeVisible();
   await expect(stands).toContainText("These cannot all be true: Cable lever, Motor on caliper");
-  await expect(page.getByRole("button", { name: /Rule on/ })).toHaveCount(0);
+  await expect(page.getByRole("button", { name: /Confirm brake type/ })).toHaveCount(0);
 
   await page.keyboard.press("o");
   await expect(page.getByRole("heading", { name: "Look, right corner" })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { openJob, PIN, signIn } from "./helpers";
+import { openJob, ownClock, PIN, rest, signIn } from "./helpers";
 
 /** Tabs to the control with this accessible name and checks that its focus can be seen. */
 async function tabTo(page: Page, name: RegExp, most = 60) {
@@ -19,6 +19,7 @@ async function tabTo(page: Page, name: RegExp, most = 60) {
 
 test("a whole job without a mouse", async ({ page }) => {
   test.setTimeout(180_000);
+  await ownClock(page);
   await page.goto("/");
   await tabTo(page, /^Tor Aske/);
   await page.keyboard.press("Space");
@@ -47,7 +48,7 @@ test("a whole job without a mouse", async ({ page }) => {
     await page.keyboard.press("Space");
     await expect(page.getByRole("heading", { name: `Look, ${side} corner` })).toBeVisible();
     for (let i = 0; i < 14; i++) {
-      const rule = page.getByRole("button", { name: `Rule on the ${side} corner` });
+      const rule = page.getByRole("button", { name: `Confirm brake type, ${side}` });
       if (await rule.isVisible()) break;
       const before = await page.getByRole("region", { name: "What is possible" }).innerText();
       if (/How is the parking brake worked/.test(before)) {
@@ -86,6 +87,7 @@ test("a whole job without a mouse", async ({ page }) => {
     if (count === 0) await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     // A torque is signed once its setting stands on the screen.
     await expect(page.locator(".btn-primary").last()).toBeEnabled();
+    await rest(page);
     await page.keyboard.press("Space");
     await expect.poll(() => sheet.innerText(), { message: before.slice(0, 80) }).not.toBe(before);
   }

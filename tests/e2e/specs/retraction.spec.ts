@@ -34,8 +34,8 @@ test("a piston followed home: counted, fitted, lined up, and clicked on with wha
   const jobId = await atPiston(page, "GNT 420", 71);
   await expect(page.getByText("13.6", { exact: true }).first()).toBeVisible();
   await read(page, "12.4");
-  await page.getByLabel("Slot at, °").fill("18");
-  await page.getByLabel("Slot at, °").press("Tab");
+  await page.getByLabel("Slot now, °").fill("18");
+  await page.getByLabel("Slot now, °").press("Tab");
   await expect(page.getByText(/Stop after 13 turns/)).toBeVisible();
   await turn(page, 4);
   await expect(page.getByText(/4 turns made/)).toBeVisible();
@@ -121,7 +121,7 @@ test("one that springs back stops the work; the gauge types, bad figures stay be
   await expect(page.getByText(/protrusionMm is 250 mm: it must be 0 to 100 mm/)).toBeVisible();
   await expect(proud(page)).toHaveValue("250");
   await read(page, "6.3");
-  await page.getByRole("button", { name: "Let go" }).click();
+  await page.getByRole("button", { name: "Tool released" }).click();
   await read(page, "7.1");
   await expect(page.getByRole("status").filter({ hasText: "Springs back" })).toContainText("collapsed hose");
   await expect(page.getByText("stop", { exact: true })).toBeVisible();
@@ -146,7 +146,7 @@ test("a quick log is attached to a job and goes on there", async ({ page }) => {
 
 test("slot, opposed pistons and the boot by themselves", async ({ page }) => {
   await page.goto("/bench/retract?tab=slot");
-  for (const [label, value] of [["Slots", "2"], ["Slot stands at, °", "35"], ["Wanted at, °", "90"], ["Travel a turn, mm", "0.8"]] as const)
+  for (const [label, value] of [["Slots", "2"], ["Slot now, °", "35"], ["Slot needed, °", "90"], ["Travel a turn, mm", "0.8"]] as const)
     await page.getByLabel(label, { exact: true }).fill(value);
   // Worked by hand: onward 55, back-off 125 degrees, 0.28 mm out.
   await expect(page.getByText("55°", { exact: true })).toBeVisible();

@@ -13,12 +13,12 @@ async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors
 
 test("cable calipers: a stuck piston is found in two touches, and the job ends with a new caliper and a bled circuit", async ({ page }) => {
   const jobId = await begin(page, "GNT 077", "pads", "cable", 61, "piston-home", "left");
-  await page.getByRole("button", { name: "Found" }).click();
+  await page.getByRole("button", { name: "Report a problem" }).click();
   await page.getByRole("dialog").getByRole("button", { name: /Piston stuck or boot torn/ }).first().click();
   const change = page.getByRole("status").filter({ hasText: "piston stuck" });
   await expect(change.locator("s")).toContainText("piston home, left");
   await expect(change.locator("ins")).toContainText("old caliper away, left");
-  await change.getByRole("button", { name: "Seen" }).click();
+  await change.getByRole("button", { name: "OK, understood" }).click();
   await expect(change).toBeHidden();
   expect(await work(page)).toBe("Handed over");
   const record = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();

@@ -30,7 +30,7 @@ test("two browsers on one job: the second is told what changed, and what was typ
   // The sheet moves on; the notice and what was typed stay until they are seen.
   await expect(two.getByRole("heading", { name: "Crack wheel nuts, left" })).toBeVisible({ timeout: 15_000 });
   await expect(two.getByText("You had typed: left chock is cracked.")).toBeVisible();
-  await two.getByRole("button", { name: "Seen" }).click();
+  await two.getByRole("button", { name: "OK, understood" }).click();
   const job = await (await one.request.get(`/api/jobs/${jobId}`)).json();
   expect(job.sheet.done.filter((d: { name: string }) => d.name === "Chock both ways")).toHaveLength(1);
 });
@@ -141,21 +141,18 @@ test("quick benches answer with no job and no sign-in", async ({ page }) => {
   await page.getByRole("button", { name: "Bracket" }).click();
   await page.getByLabel("Torque at the bolt").fill("100");
   await page.getByRole("button", { name: "N m", exact: true }).click();
-  await page.getByLabel(/Crowfoot E/).fill("50");
+  await page.getByLabel(/Crowfoot length/).fill("50");
   await page.getByLabel("Wrench").selectOption("W4");
-  await page.getByRole("button", { name: /Work it out/ }).click();
   // 100 x 400 / 450 = 88.9, worked by hand; W4 shows steps of 0.2.
   await expect(page.getByText(/^88\.[89]$/)).toBeVisible();
   await page.getByRole("button", { name: "Slide pin" }).click();
   await page.getByRole("button", { name: "lbf ft" }).click();
   await page.getByLabel("Torque at the bolt").fill("80");
-  await page.getByRole("button", { name: /Work it out/ }).click();
   await expect(page.getByText(/108\.5 N m is high for a slide-pin bolt.*bracket bolt/)).toBeVisible();
 
   await page.goto("/bench/retract");
   const fields: Record<string, string> = { "Old inner pad": "8", "New inner pad": "12", "Old outer pad": "8", "New outer pad": "12", "Old rotor": "10", "New rotor": "10", "Piston stands proud": "13.5", "Proud when home": "1.5", "Piston diameter": "38", "Travel a turn": "0.8" };
   for (const [label, value] of Object.entries(fields)) await page.getByLabel(new RegExp(label)).fill(value);
-  await page.getByRole("button", { name: /Work it out/ }).click();
   // 12 mm / 0.8 = 15 turns; pi/4 x 38^2 x 12 = 13.6 mL, worked by hand.
   await expect(page.getByText("15", { exact: true })).toBeVisible();
   await expect(page.getByText("13.6 mL comes back").first()).toBeVisible();

@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { type Family, identify, jobAt, lookOver, PIN, signIn, work } from "./helpers";
+import { identify, jobAt, lookOver, ownClock, PIN, signIn, type Family, work } from "./helpers";
 
 // The whole path a new user takes, through the pages alone; the cable's is done by keyboard, in keyboard.spec.ts.
 const CARS: { family: Family; plate: string; scope: string; route?: string; headline: RegExp; never: string[] }[] = [
@@ -10,6 +10,7 @@ const CARS: { family: Family; plate: string; scope: string; route?: string; head
 
 for (const car of CARS) {
   test(`a whole job from sign-in to record: ${car.family}, ${car.scope}`, async ({ page }) => {
+    await ownClock(page);
     await page.goto("/");
     await page.getByRole("button", { name: /Ines Marrow/ }).click();
     await page.getByLabel(/PIN/).fill(PIN);
@@ -18,7 +19,7 @@ for (const car of CARS) {
     await expect(page.getByText("licensed technician outrank").first()).toBeVisible();
 
     await page.getByRole("link", { name: /New job/ }).click();
-    await page.getByLabel("A car that was here before").selectOption(car.plate);
+    await page.getByLabel("Known vehicle").selectOption(car.plate);
     await page.getByLabel("Bay", { exact: true }).fill("12");
     await page.getByLabel("Odometer, km").fill("70110");
     await page.getByLabel("What the driver says").fill("Noise from behind");

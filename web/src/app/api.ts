@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { watchWrites } from "./unsent";
 
 export type Schemas = components["schemas"];
 export type Side = Schemas["Side"];
@@ -9,6 +10,7 @@ export type StepKey = Schemas["StepKey"];
 export type CornerView = Schemas["CornerView"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use(watchWrites);
 
 /** Problem details as the server sends them. */
 export interface Problem {
@@ -19,6 +21,7 @@ export interface Problem {
   interlocks?: number[];
   errors?: { field: string; value: string; allowed: string; message: string }[];
   version?: number;
+  traceId?: string;
   since?: { seq: number; by: string; what: string }[];
 }
 

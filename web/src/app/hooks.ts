@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
 
 export const useSession = () =>
@@ -58,6 +58,25 @@ export function useCommand<Body>(
   });
 }
 
+/**
+ * A bench's answer to what is typed now: asked as it is typed, and never shown for anything else. While the inputs are not whole
+ * (null) nothing is asked.
+ */
+export function useAnswer<Input, Answer>(
+  bench: string,
+  input: Input | null,
+  ask: (input: Input) => Promise<Answer>,
+) {
+  return useQuery<Answer, ApiError | Error>({
+    queryKey: ["bench", bench, input],
+    queryFn: () => ask(input as Input),
+    enabled: input !== null,
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+}
+
 /** Keys of a view. A key never fires while something is being typed, nor over an open dialog. */
 export function useKeys(keys: Record<string, () => void>) {
   const latest = useRef(keys);
@@ -78,6 +97,21 @@ export function useKeys(keys: Record<string, () => void>) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, []);
+}
+
+/** How long the primary action rests once the step under it has changed, ms. */
+const REST = 800;
+
+/**
+ * Two touches meant for one step must not do two: after what it stands for has changed, the primary action takes no touch and no key
+ * for a moment. Fields and gauges are not slowed.
+ */
+export function useRested(what: string) {
+  const changed = useRef<{ what: string; at: number } | null>(null);
+  useLayoutEffect(() => {
+    changed.current = { what, at: changed.current ? performance.now() : -REST };
+  }, [what]);
+  return useCallback(() => performance.now() - (changed.current?.at ?? 0) >= REST, []);
 }
 
 const draftKey = (name: string) => `draft ${name}`;

@@ -9,7 +9,13 @@ import "./tokens.css";
 applyTheme();
 const client = new QueryClient({
   defaultOptions: {
-    queries: { retry: (n, e) => !(e instanceof ApiError) && n < 3, refetchOnWindowFocus: true },
+    // A write that finds no server fails at once and is said; it never waits unseen for the network to come back.
+    mutations: { networkMode: "always", retry: false },
+    queries: {
+      networkMode: "always",
+      retry: (n, e) => !(e instanceof ApiError) && n < 3,
+      refetchOnWindowFocus: true,
+    },
   },
 });
 

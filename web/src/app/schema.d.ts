@@ -3495,7 +3495,7 @@ export interface components {
             minutesLeft: number;
             /**
              * Format: int32
-             * @description Odometer from which the wheel nuts are checked again; null until handed over.
+             * @description Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.
              */
             retorqueFromKm: null | number;
         };
@@ -3800,7 +3800,7 @@ export interface components {
         DoneRow: {
             /**
              * Format: uuid
-             * @description The event, for lifting.
+             * @description The event, for undoing.
              */
             eventId: string;
             /** @description Its lane. */
@@ -3816,8 +3816,8 @@ export interface components {
              * @description The client's clock.
              */
             at: string;
-            /** @description False when it can be lifted here. */
-            liftedOnOwnBench: boolean;
+            /** @description True when it can be undone with a reason. */
+            canBeUndone: boolean;
         };
         DrawAtScrew: {
             /** Format: uuid */
@@ -5503,7 +5503,7 @@ export interface components {
             where: string;
             /** @description Figures and words. */
             detail: string;
-            /** @description True when its pawl was lifted later. */
+            /** @description True when it was undone later. */
             voided: boolean;
         };
         /** @description A torque as recorded. */
@@ -5860,6 +5860,8 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
             /** @description How it is done, in order, with the care that actuator, seal and second stage want. Empty in a ruling from before it was kept. */
             procedure?: string[];
+            /** @description True when the piston is turned on its way home; false when it is pushed, and while only a push will tell. */
+            turned?: boolean;
         };
         /** @description The run sheet: what is next, what else is allowed, what holds. */
         RunSheet: {
@@ -6314,6 +6316,11 @@ export interface components {
             judged: components["schemas"]["PartVerdict"][];
             clearance: null | components["schemas"]["ClearanceVerdict"];
             starWheel: null | components["schemas"]["StarWheelNoted"];
+            /**
+             * Format: int32
+             * @description Clicks back from lock, where the house sets shoes by count; null where it does not.
+             */
+            backFromLock: null | number;
         };
         /** @description A step type at a place: on the car, or at one corner. */
         StepKey: {

@@ -30,6 +30,7 @@ export function ProblemNote({ error }: { error: unknown }) {
           {s.by}: {s.what}.
         </p>
       ))}
+      {p.traceId && <p className="m-0 mt-1">If you tell someone, say this: {p.traceId}.</p>}
       {p.reason === "stale-version" && (
         <p className="m-0 mt-1">What you typed is still here. Look again, then click on.</p>
       )}

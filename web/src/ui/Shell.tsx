@@ -6,7 +6,16 @@ import { api } from "../app/api";
 import { useKeys, useSession } from "../app/hooks";
 import { useTheme } from "../app/theme";
 import { Logo } from "./marks";
+import { MarksKey } from "./MarksKey";
 import { Overlay } from "./Overlay";
+import { UnsentBanner } from "./Unsent";
+
+const initials = (name: string) =>
+  name
+    .split(" ")
+    .map((w) => w.charAt(0).toUpperCase())
+    .join("")
+    .slice(0, 3);
 
 /** The frame of every view: header, and what the view's keys do. */
 export function Shell({
@@ -30,13 +39,15 @@ export function Shell({
   useKeys({ "?": () => setHelp(true), b: () => void navigate("/") });
   const signOut = async () => {
     await api.DELETE("/api/session");
-    client.clear();
+    // Whoever is next sees nothing of what this one had open.
+    client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
+    await client.resetQueries({ queryKey: ["session"] });
     void navigate("/");
   };
   const all: Record<string, string> = { ...keys, B: "Bay board", "?": "These keys" };
   return (
     <div className="flex h-full flex-col">
-      <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[760px]:gap-2 [@media(max-height:700px)]:h-11">
+      <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[760px]:h-auto max-[760px]:flex-wrap max-[760px]:gap-x-2 max-[760px]:gap-y-0 [@media(max-height:700px)]:h-11 max-[760px]:[@media(max-height:700px)]:h-auto">
         <Link
           to="/"
           className="flex min-h-12 items-center gap-2 no-underline"
@@ -47,18 +58,29 @@ export function Shell({
         </Link>
         <h1 className="truncate text-[24px]">{title}</h1>
         {sub && <span className="truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
-        <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[760px]:gap-2">
+        <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[760px]:gap-2 max-[420px]:gap-1">
           {info}
           {session.data?.me && (
-            <button
-              type="button"
-              onClick={() => void signOut()}
-              className="min-h-12 border-0 bg-transparent whitespace-nowrap text-rail-text max-[1100px]:hidden"
-              title="Sign out"
-            >
-              {session.data.me.name}
-              {session.data.me.isLead ? ", lead" : ""}
-            </button>
+            <Dialog.Root>
+              <Dialog.Trigger
+                className="min-h-12 min-w-11 border-0 bg-transparent whitespace-nowrap text-rail-text"
+                aria-label={`Signed in: ${session.data.me.name}`}
+              >
+                <span className="max-[1100px]:hidden">
+                  {session.data.me.name}
+                  {session.data.me.isLead ? ", lead" : ""}
+                </span>
+                <span className="title text-[20px] min-[1101px]:hidden">
+                  {initials(session.data.me.name)}
+                </span>
+              </Dialog.Trigger>
+              <Overlay title={`${session.data.me.name}${session.data.me.isLead ? ", lead" : ""}`}>
+                <p className="mt-0">What you do here is recorded under this name.</p>
+                <button type="button" className="btn w-full" onClick={() => void signOut()}>
+                  Sign out
+                </button>
+              </Overlay>
+            </Dialog.Root>
           )}
           <button
             type="button"
@@ -86,10 +108,12 @@ export function Shell({
                   </div>
                 ))}
               </dl>
+              <MarksKey />
             </Overlay>
           </Dialog.Root>
         </span>
       </header>
+      <UnsentBanner />
       <main className="min-h-0 flex-1">{children}</main>
     </div>
   );

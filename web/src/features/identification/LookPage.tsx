@@ -111,7 +111,8 @@ export function LookPage() {
           ))}
           {["two-notches", "cross", "three-lobes", "v-shape"].includes(answer("piston-face") ?? "") && (
             <p className="m-0 border-l-8 border-pawl bg-plate px-3 py-2 text-[15px]">
-              <b>A notched face is not proof of a screw.</b> Motor calipers have them too: it rules out nothing.
+              <b>A notched face is not proof of a screw.</b> Motor calipers have them too: it rules out
+              nothing.
             </p>
           )}
         </section>

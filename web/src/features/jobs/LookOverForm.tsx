@@ -2,12 +2,12 @@ import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCatalogue, useCommand, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
-import { BenchFrame } from "./StepPanel";
+import { BenchFrame, type Rested } from "./StepPanel";
 
 const WORDS: Record<Schemas["LookOverAnswer"], string> = { yes: "Yes", no: "No", "not-known": "Not known" };
 
 /** The questions before lifting. */
-export function LookOverForm({ job, bench }: { job: JobView; bench: StepBench }) {
+export function LookOverForm({ job, bench, rested }: { job: JobView; bench: StepBench; rested: Rested }) {
   const catalogue = useCatalogue();
   const [answers, setAnswers] = useState<Record<string, Schemas["LookOverAnswer"]>>({});
   const send = useCommand<Schemas["LookOverItem"][]>(job, (h, list) =>
@@ -19,7 +19,9 @@ export function LookOverForm({ job, bench }: { job: JobView; bench: StepBench })
     ),
   );
   const go = () =>
-    !send.isPending && send.mutate(Object.entries(answers).map(([id, answer]) => ({ id, answer })));
+    !send.isPending &&
+    rested() &&
+    send.mutate(Object.entries(answers).map(([id, answer]) => ({ id, answer })));
   useKeys({ Space: go });
   const questions = catalogue.data?.lookOver ?? [];
   const open = questions.filter((q) => !answers[q.id]).length;

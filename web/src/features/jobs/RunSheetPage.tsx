@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { ApiError, StepBench, StepKey } from "../../app/api";
+import { useRested } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
@@ -26,6 +27,8 @@ export function RunSheetPage() {
   }, [sheet, chosen]);
   const also = [sheet.now, ...sheet.also].filter((b): b is StepBench => !!b && b !== now);
   const { title, sub } = jobTitle(job);
+  const at = now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none";
+  const rested = useRested(at);
   return (
     <Shell
       title={title}
@@ -76,9 +79,10 @@ export function RunSheetPage() {
             </div>
           )}
           <StepPanel
-            key={now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none"}
+            key={at}
             job={job}
             bench={now}
+            rested={rested}
             onMoved={(error, typed) => setMoved({ error, typed })}
           />
         </div>

@@ -17,30 +17,35 @@ import { duration, figure, stepTitle } from "./words";
 /** Told when someone else was quicker: what the server said, and what had been typed here. */
 export type OnMoved = (error: ApiError, typed: string[]) => void;
 
+/** True once the step at hand has stood for a moment: a second touch meant for the one before does nothing. */
+export type Rested = () => boolean;
+
 /** The bench: whatever the step at hand needs. */
 export function StepPanel({
   job,
   bench,
+  rested,
   onMoved,
 }: {
   job: JobView;
   bench: StepBench | null;
+  rested: Rested;
   onMoved: OnMoved;
 }) {
   const navigate = useNavigate();
   useKeys({ r: () => void navigate(`/jobs/${job.id}/record`) });
   if (!bench) return <Finished job={job} />;
-  if (bench.role) return <TorquePanel job={job} bench={bench} onMoved={onMoved} />;
+  if (bench.role) return <TorquePanel job={job} bench={bench} rested={rested} onMoved={onMoved} />;
   switch (bench.step.stepId) {
     case "look-over":
-      return <LookOverForm job={job} bench={bench} />;
+      return <LookOverForm job={job} bench={bench} rested={rested} />;
     case "identify":
     case "push-tried":
       return <GoLook job={job} bench={bench} />;
     case "choose-route":
-      return <ChooseRoute job={job} bench={bench} />;
+      return <ChooseRoute job={job} bench={bench} rested={rested} />;
     default:
-      return <ClickPanel job={job} bench={bench} onMoved={onMoved} />;
+      return <ClickPanel job={job} bench={bench} rested={rested} onMoved={onMoved} />;
   }
 }
 
@@ -176,7 +181,7 @@ function GoLook({ job, bench }: { job: JobView; bench: StepBench }) {
   );
 }
 
-function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
+function ChooseRoute({ job, bench, rested }: { job: JobView; bench: StepBench; rested: Rested }) {
   const choose = useCommand<Schemas["ServiceRoute"]>(job, (h, route) =>
     take(api.POST("/api/jobs/{id}/route", { params: { path: { id: job.id } }, body: { ...h, route } })),
   );
@@ -192,7 +197,7 @@ function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
           type="button"
           className="btn min-h-[84px] flex-col !items-start"
           disabled={!r.offered || choose.isPending}
-          onClick={() => choose.mutate(r.route)}
+          onClick={() => rested() && choose.mutate(r.route)}
         >
           <span className="title text-[25px]">
             {r.says}
@@ -212,7 +217,17 @@ function ChooseRoute({ job, bench }: { job: JobView; bench: StepBench }) {
   );
 }
 
-function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
+function ClickPanel({
+  job,
+  bench,
+  rested,
+  onMoved,
+}: {
+  job: JobView;
+  bench: StepBench;
+  rested: Rested;
+  onMoved: OnMoved;
+}) {
   const [typed, setValue, clearDraft] = useDraft(
     `${job.id} ${bench.step.stepId} ${bench.step.side ?? "car"}`,
   );
@@ -257,7 +272,7 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
     Number.isNaN(Number((values[r.kind] ?? "0").replace(",", "."))),
   );
   const go = (otherwise = false, refused = false) => {
-    if (click.isPending || notNumbers.length > 0) return;
+    if (click.isPending || notNumbers.length > 0 || !rested()) return;
     click.mutate(
       { otherwise, refused },
       {
@@ -333,7 +348,22 @@ function ClickPanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; o
           ))}
         </div>
       )}
-      {bench.clearance && (
+      {bench.backFromLock !== null && (
+        <div className="window flex items-end gap-4">
+          <span className="huge">{bench.backFromLock}</span>
+          <span className="pb-2 text-[18px]">
+            {bench.backFromLock === 1 ? "click" : "clicks"} back from lock
+            {bench.clearance && (
+              <>
+                <br />
+                by clearance it would be {Math.abs(bench.clearance.clicks)}{" "}
+                {bench.clearance.clicks >= 0 ? "out" : "back"} from where it stands
+              </>
+            )}
+          </span>
+        </div>
+      )}
+      {bench.backFromLock === null && bench.clearance && (
         <div className="window flex items-end gap-4">
           <span className="huge">{Math.abs(Math.round(bench.clearance.clicks))}</span>
           <span className="pb-2 text-[18px]">

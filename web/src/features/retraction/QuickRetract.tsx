@@ -35,7 +35,7 @@ export function QuickRetract() {
               P: "Pause, go on",
               Enter: "Log what a gauge sent",
             }
-          : { Space: "Work it out", Enter: "Next field" }
+          : { Enter: "Next field" }
       }
     >
       <Tabs.Root

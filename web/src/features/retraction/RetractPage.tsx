@@ -59,7 +59,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
     placeholderData: keepPreviousData,
   });
   const bench = view.data?.bench;
-  const turned = !!ruling?.direction;
+  const turned = ruling?.turned === true;
   const opposed = ruling?.method === "opposed-push";
   const rounds = view.data?.rounds ?? [];
   const active =

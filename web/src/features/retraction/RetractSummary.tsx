@@ -4,21 +4,30 @@ import { useCommand } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { figure } from "../jobs/words";
 
-/** The number to act on: turns where the piston is turned, millimetres where it is pushed. */
-export function RetractWindow({ travel }: { travel: Schemas["TravelResult"] }) {
-  const turned = travel.turns !== null;
-  const big = turned ? figure(travel.turns ?? 0) : figure(travel.travelMm);
+/** The number to act on. Whether it is wound or pushed is the ruling's to say; turns are shown where they can be reckoned. */
+export function RetractWindow({
+  travel,
+  ruling,
+}: {
+  travel: Schemas["TravelResult"];
+  ruling: Schemas["Ruling"];
+}) {
+  const inTurns = ruling.turned && travel.turns !== null;
+  const big = inTurns ? figure(travel.turns ?? 0) : figure(travel.travelMm);
   return (
     <div className="window flex items-end gap-6">
       <div>
-        <div className="text-[17px]">{turned ? "Turns to make" : "Push it in"}</div>
+        <div className="text-[17px]">
+          {inTurns ? "Turns to make" : ruling.turned ? "Wind it in" : "Push it in"}
+        </div>
         <div className="huge">{big}</div>
       </div>
       <div className="pb-2">
-        <div className="text-[32px] leading-none">{turned ? `${figure(travel.travelMm)} mm` : "mm"}</div>
+        <div className="text-[32px] leading-none">{inTurns ? `${figure(travel.travelMm)} mm` : "mm"}</div>
         <div className="mt-1 text-[16px]">
           {travel.displacedIsLowerBound ? "at least " : ""}
           {figure(travel.displacedMl)} mL comes back
+          {ruling.turned && !inTurns && <div>Turns are counted as you go.</div>}
         </div>
       </div>
     </div>
@@ -62,7 +71,11 @@ export function RetractSummary({ job, corner }: { job: JobView; corner: Schemas[
   return (
     <>
       <p className="title m-0 text-[27px]">{ruling.headline}</p>
-      {corner.log ? <LogWindow log={corner.log} /> : travel && <RetractWindow travel={travel} />}
+      {corner.log ? (
+        <LogWindow log={corner.log} />
+      ) : (
+        travel && <RetractWindow travel={travel} ruling={ruling} />
+      )}
       {travel?.warnings.map((w) => (
         <p key={w} className="wrong m-0">
           {w}

@@ -1,7 +1,6 @@
-import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
-import { useCatalogue, useDraft, useKeys } from "../../app/hooks";
+import { useAnswer, useCatalogue, useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
@@ -44,7 +43,6 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   );
   const [level, setLevel] = useState("");
   const [band, setBand] = useState("");
-  const button = useRef<HTMLButtonElement>(null);
   const num = (text: string | undefined) => (text?.trim() ? Number(text.replace(",", ".")) : null);
   const all = (
     [
@@ -59,53 +57,49 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
     ] as Key[]
   ).every((k) => num(v[k]) !== null);
   const bad = shown.filter(([k]) => Number.isNaN(num(v[k])));
-  const ask = useMutation({
-    mutationFn: () => {
-      const n = (k: Key) => num(v[k]) ?? 0;
-      return take(
-        api.POST("/api/bench/retract", {
-          body: {
-            architecture,
-            methodUndecided: false,
-            side: "left",
-            piston: null,
-            depth,
-            howFar: all
-              ? {
-                  old: {
-                    innerMm: n("oldInner"),
-                    outerMm: n("oldOuter"),
-                    rotorMm: n("oldRotor"),
-                    liningOnly: lining,
-                  },
-                  new: {
-                    innerMm: n("newInner"),
-                    outerMm: n("newOuter"),
-                    rotorMm: n("newRotor"),
-                    liningOnly: false,
-                  },
-                  backingMm: lining ? num(v.backing) : null,
-                  protrusionOuterMm: opposed ? num(v.outer) : null,
-                  protrusionLimitMm: num(v.limit),
-                  protrusionMm: num(v.protrusion),
-                  homeProtrusionMm: num(v.home),
-                  leadMm: opposed ? null : num(v.lead),
-                  pistonDiameterMm: n("diameter"),
-                  pistonsPerCaliper: opposed ? n("pistons") : 1,
-                  marginMm: null,
-                }
+  const n = (k: Key) => num(v[k]) ?? 0;
+  const ask = useAnswer<Schemas["RetractRequest"], Schemas["RetractAnswer"]>(
+    "retract",
+    bad.length > 0
+      ? null
+      : {
+          architecture,
+          methodUndecided: false,
+          side: "left",
+          piston: null,
+          depth,
+          howFar: all
+            ? {
+                old: {
+                  innerMm: n("oldInner"),
+                  outerMm: n("oldOuter"),
+                  rotorMm: n("oldRotor"),
+                  liningOnly: lining,
+                },
+                new: {
+                  innerMm: n("newInner"),
+                  outerMm: n("newOuter"),
+                  rotorMm: n("newRotor"),
+                  liningOnly: false,
+                },
+                backingMm: lining ? num(v.backing) : null,
+                protrusionOuterMm: opposed ? num(v.outer) : null,
+                protrusionLimitMm: num(v.limit),
+                protrusionMm: num(v.protrusion),
+                homeProtrusionMm: num(v.home),
+                leadMm: opposed ? null : num(v.lead),
+                pistonDiameterMm: n("diameter"),
+                pistonsPerCaliper: opposed ? n("pistons") : 1,
+                marginMm: null,
+              }
+            : null,
+          reservoir:
+            num(level) !== null && num(band) !== null
+              ? { spec: { bandMl: num(band) ?? 0, headspaceMl: 0 }, levelPercent: num(level) ?? 0 }
               : null,
-            reservoir:
-              num(level) !== null && num(band) !== null
-                ? { spec: { bandMl: num(band) ?? 0, headspaceMl: 0 }, levelPercent: num(level) ?? 0 }
-                : null,
-          },
-        }),
-      );
-    },
-  });
-  const go = () => bad.length === 0 && ask.mutate();
-  useKeys({ Space: go });
+        },
+    (body) => take(api.POST("/api/bench/retract", { body })),
+  );
   const a = ask.data;
   const wrong = (name: string, key: Key) =>
     bad.some(([k]) => k === key)
@@ -149,9 +143,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                     onKeyDown={(e) => {
                       if (e.key !== "Enter") return;
                       e.preventDefault();
-                      (
-                        document.querySelector<HTMLElement>(`[data-reading="${i + 1}"]`) ?? button.current
-                      )?.focus();
+                      document.querySelector<HTMLElement>(`[data-reading="${i + 1}"]`)?.focus();
                     }}
                   />
                 </label>
@@ -208,7 +200,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                   ]}
                 />
               </div>
-              {a.travel && <RetractWindow travel={a.travel} />}
+              {a.travel && <RetractWindow travel={a.travel} ruling={a.ruling} />}
               <div
                 className="min-h-0 flex-1 overflow-auto"
                 tabIndex={0}
@@ -244,13 +236,10 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           ) : (
             <div className="flex-1">
               <h2 className="text-[31px]">Which way, how far</h2>
-              <p className="text-[18px]">The maker's data for this vehicle outranks the answer.</p>
             </div>
           )}
+          <p className="m-0 text-[15px] text-ink-2">The maker's data for this vehicle outranks the answer.</p>
           <ProblemNote error={ask.error} />
-          <button ref={button} type="button" className="btn-primary" onClick={go}>
-            Work it out <span className="keycap">Space</span>
-          </button>
         </section>
       </div>
     </>

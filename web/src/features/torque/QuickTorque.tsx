@@ -1,7 +1,7 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
-import { useKeys } from "../../app/hooks";
+import { useAnswer } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
@@ -41,32 +41,30 @@ export function QuickTorque() {
   const [cls, setCls] = useState<Schemas["PropertyClass"]>("not-known");
   const [wrenchId, setWrenchId] = useState("");
   const [t, setT] = useState({ value: "", high: "", diameter: "", pitch: "", extension: "", angle: "0" });
-  const button = useRef<HTMLButtonElement>(null);
   const num = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
   const foot =
     num(t.extension) !== null
       ? { extensionMm: num(t.extension) ?? 0, angleFromInLineDeg: num(t.angle) ?? 0 }
       : null;
-  const ask = useMutation({
-    mutationFn: () =>
-      take(
-        api.POST("/api/bench/torque", {
-          body: {
-            role,
-            value: num(t.value) ?? 0,
-            unit,
-            highValue: num(t.high),
-            threadDiameterMm: num(t.diameter),
-            threadPitchMm: num(t.pitch),
-            class: cls,
-            wrenchId: wrenchId || null,
-            crowfoot: foot,
-          },
-        }),
-      ),
-  });
-  const go = () => num(t.value) !== null && unit && ask.mutate();
-  useKeys({ Space: () => void go() });
+  const value = num(t.value);
+  const whole = value !== null && unit !== "" && Object.values(t).every((text) => !Number.isNaN(num(text)));
+  const ask = useAnswer<Schemas["TorqueRequest"], Schemas["TorqueAnswer"]>(
+    "torque",
+    !whole
+      ? null
+      : {
+          role,
+          value,
+          unit,
+          highValue: num(t.high),
+          threadDiameterMm: num(t.diameter),
+          threadPitchMm: num(t.pitch),
+          class: cls,
+          wrenchId: wrenchId || null,
+          crowfoot: foot,
+        },
+    (body) => take(api.POST("/api/bench/torque", { body })),
+  );
   const field = (key: keyof typeof t, label: string, index: number, name: string) => {
     const wrong = Number.isNaN(num(t[key]))
       ? "A plain figure is wanted, such as 94."
@@ -86,9 +84,7 @@ export function QuickTorque() {
             onKeyDown={(e) => {
               if (e.key !== "Enter") return;
               e.preventDefault();
-              (
-                document.querySelector<HTMLElement>(`[data-reading="${index + 1}"]`) ?? button.current
-              )?.focus();
+              document.querySelector<HTMLElement>(`[data-reading="${index + 1}"]`)?.focus();
             }}
           />
         </label>
@@ -98,7 +94,7 @@ export function QuickTorque() {
   };
   const a = ask.data;
   return (
-    <Shell title="Torque bench" sub="with no job" keys={{ Space: "Work it out", Enter: "Next field" }}>
+    <Shell title="Torque bench" sub="with no job" keys={{ Enter: "Next field" }}>
       <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[760px]:block max-[760px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="What you know">
           <h2 className="text-[31px]">Which fastener</h2>
@@ -197,20 +193,17 @@ export function QuickTorque() {
                 )}
               </>
             ) : (
-              <h2 className="text-[31px]">What to set the wrench to</h2>
+              <>
+                <h2 className="text-[31px]">What to set the wrench to</h2>
+                {(value === null || !unit) && (
+                  <p className="m-0 text-[22px]">
+                    {value === null ? "Type the figure." : "Choose the unit: it is never assumed."}
+                  </p>
+                )}
+              </>
             )}
           </div>
           <ProblemNote error={ask.error} />
-          <button
-            ref={button}
-            type="button"
-            className="btn-primary"
-            disabled={num(t.value) === null || !unit}
-            onClick={() => void go()}
-          >
-            {num(t.value) === null ? "Type the figure" : unit ? "Work it out" : "Choose the unit"}{" "}
-            <span className="keycap">Space</span>
-          </button>
         </section>
       </div>
     </Shell>

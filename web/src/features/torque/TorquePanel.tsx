@@ -4,7 +4,7 @@ import { api, ApiError, take, type JobView, type Schemas, type StepBench } from 
 import { useCommand, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { staleShownAbove, type OnMoved } from "../jobs/StepPanel";
+import { staleShownAbove, type OnMoved, type Rested } from "../jobs/StepPanel";
 import { figure, stepTitle } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
@@ -14,7 +14,17 @@ import { WrenchDrawing } from "./Wrench";
 type Mode = "plain" | "entered" | "unverified" | "wrench";
 
 /** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
-export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: StepBench; onMoved: OnMoved }) {
+export function TorquePanel({
+  job,
+  bench,
+  rested,
+  onMoved,
+}: {
+  job: JobView;
+  bench: StepBench;
+  rested: Rested;
+  onMoved: OnMoved;
+}) {
   const line = bench.torque;
   const order = line?.order ?? [];
   const last = bench.signed.at(-1);
@@ -76,7 +86,13 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
       },
     );
   const go = () =>
-    !sign.isPending && mode !== "unverified" && !unmeasured && !reckoning && (line || unit) && send(null);
+    rested() &&
+    !sign.isPending &&
+    mode !== "unverified" &&
+    !unmeasured &&
+    !reckoning &&
+    (line || unit) &&
+    send(null);
   useKeys({ Space: go });
   return (
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
@@ -234,7 +250,7 @@ export function TorquePanel({ job, bench, onMoved }: { job: JobView; bench: Step
               type="button"
               className="btn btn-stop"
               disabled={reason.trim() === "" || sign.isPending}
-              onClick={() => send(reason)}
+              onClick={() => rested() && send(reason)}
             >
               Sign it as unverified
             </button>
