@@ -132,8 +132,8 @@ public sealed class RetractionTests(DemoShop demo) : IClassFixture<DemoShop>
         fluid["strokes"]!["verdict"]!.ToString().ShouldBe("firm");
 
         var file = await _shop.Client.GetStringAsync($"/api/jobs/{id}/file");
-        await using var other = await Workshop.Open();
-        await other.SignIn();
+        await using var other = await Workshop.Open(demo: false);
+        (await other.Client.PostAsJsonAsync("/api/workshop/first-lead", new { workshop = "Elsewhere", name = "Una Pike", pin = "4711" })).EnsureSuccessStatusCode();
         (await other.Client.PostAsync("/api/jobs/import", new StringContent(file, Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
         var again = (await other.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/retraction?side=right"))!;
         JsonNode.DeepEquals(again["bench"], view["bench"]).ShouldBeTrue();

@@ -35,7 +35,7 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
         sheet["changes"]!.AsArray().Last()!["added"]!.AsArray().Select(a => a!.ToString()).ShouldContain("Old caliper away, right");
         sheet["partsList"]!.AsArray().Select(a => a!.ToString()).ShouldContain("Right rear caliper with sealing washers");
         sheet["ahead"]!.AsArray().ShouldContain(a => (bool)a!["cameIn"]!);
-        sheet["layOut"]!["parts"]!.AsArray().Select(a => a!.ToString()).ShouldContain("hose plug and a tray");
+        sheet["layOut"]!["tools"]!.AsArray().Select(a => a!.ToString()).ShouldContain("hose plug");
         (await Post($"/api/jobs/{id}/findings", Workshop.Command(version + 1, ("kind", "stuck-piston"), ("side", null), ("note", null)), HttpStatusCode.UnprocessableEntity))["errors"]![0]!["field"]!.ToString().ShouldBe("side");
         await Post($"/api/jobs/{id}/findings", Workshop.Command(version + 1, ("kind", "bad-shoes"), ("side", "left"), ("note", null)), HttpStatusCode.Conflict);
     }

@@ -87,7 +87,7 @@ public sealed record BoardCard(
             : state.HandedOver ? Stage.Record : sheet.Stage;
         var undecided = state.Car.Get(Planning.Corner.Doubt, side) == Doubt.Open;
         var last = sheet.Done.LastOrDefault(d => d.Lane == lane);
-        var says = file.Stop is { } stop ? $"{stop.Card().Detail(stop)}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
+        var says = file.Stop is { } stop ? $"{Retraction.RetractionRuling.Stop(stop.Sign).Name.ToLowerInvariant()}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
             : undecided && state.Findings.LastOrDefault(f => f.Side == side && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall) is { } close ? $"{close.Finding.Part.ToString().ToLowerInvariant()} too close to call"
             : last is not null ? $"{last.Name.ToLowerInvariant()}{(last.Detail.Length > 0 && last.Detail.Length < 16 ? $", {last.Detail}" : "")}" : "not looked at";
         return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? a.Card().Short : "brake not known", says, file.Stop is not null,

@@ -59,7 +59,7 @@ public static class FindingCatalogue
         new(FindingKind.BadShoes, "Shoe lining loose or oiled", true, "New parking shoes on both sides.") { CanBe = (s, _, _) => s.IsHat && !s.ShoesNew },
         new(FindingKind.BadRotor, "Rotor not fit", true, "New rotors and pads on both sides.") { CanBe = (s, c, _) => !s.Rotors },
         new(FindingKind.BadPads, "Pads not fit", true, "New pads on both sides.") { CanBe = (s, _, _) => !s.PadsNew },
-        new(FindingKind.WrongPart, "Wrong part", false, "The work stops short of new parts until the right one lies beside the old.") { CanBe = (s, c, _) => c.Get(Car.RightPart) != Asked.Due },
+        new(FindingKind.WrongPart, "Wrong part", false, "The work stops short of new parts until the right one has been compared with the old.") { CanBe = (s, c, _) => c.Get(Car.RightPart) != Asked.Due },
         new(FindingKind.FluidShows, "Fluid shows", false, "The circuit counts as open: it is bled before the pedal counts.") { CanBe = (s, c, _) => c.Get(Car.Hydraulics) is HydraulicsState.Closed or HydraulicsState.Unknown },
     ];
 

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
@@ -38,8 +39,9 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
         if (problem.Status >= StatusCodes.Status500InternalServerError)
         {
             // The page shows the id, so that what a person reads out can be found in the log. An exception that is answered here is logged by nobody else.
-            problem.Extensions["traceId"] = httpContext.TraceIdentifier;
-            Failed(log, exception, httpContext.Request.Method, httpContext.Request.Path, httpContext.TraceIdentifier);
+            var trace = Activity.Current?.Id ?? httpContext.TraceIdentifier;
+            problem.Extensions["traceId"] = trace;
+            Failed(log, exception, httpContext.Request.Method, httpContext.Request.Path, trace);
         }
 
         httpContext.Response.StatusCode = problem.Status!.Value;

@@ -11,8 +11,7 @@ const PAWLS: [string, string][] = [
 export function MarksKey() {
   const row = "flex items-center gap-4 py-1";
   return (
-    <section className="mt-4 border-t-2 border-ink pt-3 text-[15px]" aria-label="Marks">
-      <h3 className="title m-0 mb-1 text-[20px]">Marks</h3>
+    <section className="text-[15px]" aria-label="Marks">
       {PAWLS.map(([fill, says]) => (
         <div key={says} className={row}>
           <svg width="44" height="30" viewBox="-2 -2 46 32" aria-hidden="true" className="flex-shrink-0">

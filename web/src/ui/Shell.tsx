@@ -97,18 +97,20 @@ export function Shell({
             >
               <span className="keycap">?</span>
             </Dialog.Trigger>
-            <Overlay title="Keys of this view">
-              <dl className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-3">
-                {Object.entries(all).map(([key, does]) => (
-                  <div key={key} className="contents">
-                    <dt>
-                      <span className="keycap">{key}</span>
-                    </dt>
-                    <dd className="m-0">{does}</dd>
-                  </div>
-                ))}
-              </dl>
-              <MarksKey />
+            <Overlay title="Keys of this view, and marks" wide>
+              <div className="grid grid-cols-2 items-start gap-8 max-[700px]:grid-cols-1">
+                <dl className="m-0 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-3">
+                  {Object.entries(all).map(([key, does]) => (
+                    <div key={key} className="contents">
+                      <dt>
+                        <span className="keycap">{key}</span>
+                      </dt>
+                      <dd className="m-0">{does}</dd>
+                    </div>
+                  ))}
+                </dl>
+                <MarksKey />
+              </div>
             </Overlay>
           </Dialog.Root>
         </span>

@@ -115,7 +115,7 @@ export function Lanes({
                     className="btn min-w-0 flex-1 flex-col !items-start !gap-0 !px-3 !py-1"
                     onClick={() => choose(b.step)}
                   >
-                    <span className="max-w-full truncate">{b.name}</span>
+                    <span className="line-clamp-2 max-w-full text-left leading-[1.1]">{b.name}</span>
                     <span className="font-sans text-[13px]">Do this instead</span>
                   </button>
                   {i === 0 && others.length > 1 && (
@@ -221,7 +221,7 @@ function DoneRow({ row, job }: { row: Schemas["DoneRow"]; job: JobView }) {
         <path d="M0 0 H2 L11 40 H0 Z" fill="var(--railline)" />
       </svg>
       <LiftDialog row={row} job={job}>
-        <span className="step-name block truncate text-ink-2">{row.name}</span>
+        <span className="step-name line-clamp-2 leading-[1.05] text-ink-2">{row.name}</span>
       </LiftDialog>
       <span className="ml-auto flex-shrink-0 text-[13px] text-ink-2">
         {row.detail && row.detail.length < 11 ? row.detail : `${row.by} ${clock(row.at)}`}
@@ -254,7 +254,7 @@ function Ahead({
             {shown.map((r) => (
               <Row key={r.step.stepId} minutes={r.minutes}>
                 <WhyNotDialog row={r} job={job}>
-                  <span className="step-name block truncate">
+                  <span className="step-name line-clamp-2 leading-[1.05]">
                     {r.cameIn && (
                       <span className="mr-1 bg-pawl px-1 font-sans text-[12px] text-pawl-text">in</span>
                     )}
@@ -271,7 +271,7 @@ function Ahead({
                   aria-expanded={false}
                   onClick={() => setOpen(l)}
                 >
-                  <span className="step-name block truncate">
+                  <span className="step-name line-clamp-2 leading-[1.05]">
                     {folded.length} more: {folded[0]?.name.toLowerCase()}...
                   </span>
                 </button>

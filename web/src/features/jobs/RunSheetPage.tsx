@@ -34,7 +34,7 @@ export function RunSheetPage() {
       title={title}
       sub={sub}
       keys={{
-        Space: "Click the step on",
+        Space: "Step done",
         L: "Undo the last step",
         R: "Record",
         Enter: "Next reading field; never clicks a step",

@@ -24,11 +24,11 @@ export function WrenchDrawing({
         {extensionMm !== null && <path d={`M${bolt} 22 V44 M${drive} 26 H${bolt}`} />}
       </g>
       <text x={(62 + drive) / 2} y="17" textAnchor="middle" fontSize="15" fill="var(--measure)">
-        L {gripMm} mm
+        grip to drive {gripMm} mm
       </text>
       {extensionMm !== null && (
-        <text x={bolt + 6} y="17" textAnchor="end" fontSize="15" fill="var(--measure)">
-          E {extensionMm}
+        <text x={Math.min(bolt + 60, 408)} y="17" textAnchor="end" fontSize="15" fill="var(--measure)">
+          crowfoot {extensionMm} mm
         </text>
       )}
       <rect x="14" y="54" width="92" height="22" rx="7" fill="var(--iron)" {...ink} />

@@ -1,0 +1,87 @@
+// Makes the pictures of the main views from the demo workshop: node pictures.mjs OUT [view,view] [1280x800,1024x768] [day,night]
+// Views with a state of their own (a piston followed, opposed pistons) are brought there by what a person would type.
+import { chromium } from "@playwright/test";
+import { execFileSync, spawn } from "node:child_process";
+import { mkdirSync, mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+const [out = "pictures", only, sizes = "1280x800", themes = "day"] = process.argv.slice(2);
+mkdirSync(out, { recursive: true });
+const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"]).toString().trim();
+const data = process.env.PAWL_DATA ?? mkdtempSync(join(tmpdir(), "pawl-pictures-"));
+const server = spawn("dotnet", ["PatientPawl.Web.dll", "--port", port, "--data", data], { cwd: new URL("../../.build/app", import.meta.url), stdio: "ignore" });
+const base = `http://127.0.0.1:${port}`;
+for (let i = 0; i < 300; i++) {
+  const up = await fetch(`${base}/healthz`).then((r) => r.ok, () => false);
+  if (up) break;
+  await new Promise((go) => setTimeout(go, 200));
+}
+
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false, args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
+const context = await browser.newContext();
+const page = await context.newPage();
+const session = await (await page.request.get(`${base}/api/session`)).json();
+await page.request.post(`${base}/api/session`, { data: { technicianId: session.technicians.find((t) => t.isLead).id, pin: "2580" } });
+const board = await (await page.request.get(`${base}/api/board`)).json();
+const bay = (n) => board.find((b) => b.bay === n).jobId;
+const waits = board.find((b) => b.bay === 1 && b.status === "waits").jobId;
+
+const fill = async (fields) => {
+  for (const [label, value] of Object.entries(fields)) await page.getByLabel(new RegExp(label)).first().fill(value);
+};
+
+const VIEWS = {
+  board: ["/"],
+  look: [`/jobs/${bay(4)}/look/left`],
+  "run-sheet": [`/jobs/${bay(3)}`],
+  "retract-bench": [`/jobs/${bay(3)}/retract/right`],
+  stuck: [`/jobs/${bay(3)}/retract/left`],
+  torque: [`/jobs/${bay(2)}`],
+  "shoe-bench": [`/jobs/${waits}/shoes/left`],
+  "rotor-bench": ["/bench/rotor"],
+  "pad-bench": ["/bench/pads"],
+  plan: [`/jobs/${bay(2)}/plan`],
+  "torque-card": [`/jobs/${bay(2)}/torques`],
+  "house-rules": ["/workshop/house-rules"],
+  "spec-sheet": ["/workshop/spec-sheets/BT-3"],
+  "fluid-bench": [`/jobs/${bay(3)}/fluid`],
+  record: [`/jobs/${bay(6)}/record`],
+  "quick-retract": [
+    "/bench/retract",
+    () => fill({ "Old inner pad": "8", "New inner pad": "12", "Old outer pad": "8", "New outer pad": "12", "Old rotor": "10", "New rotor": "10", "Piston stands proud": "15", "Proud when home": "1.5", "Piston diameter": "38" }),
+  ],
+  "quick-torque": [
+    "/bench/torque",
+    async () => {
+      await page.getByRole("button", { name: "Bracket" }).click();
+      await page.getByRole("button", { name: "N m", exact: true }).click();
+      await fill({ "Torque at the bolt": "94", "Crowfoot length": "50" });
+    },
+  ],
+  help: [`/jobs/${bay(3)}`, () => page.keyboard.press("?")],
+  problem: [`/jobs/${bay(2)}`, () => page.getByRole("button", { name: "Report a problem" }).click()],
+  "new-job": ["/jobs/new"],
+  workshop: ["/workshop"],
+};
+
+for (const [name, [url, act]] of Object.entries(VIEWS)) {
+  if (only && only !== "all" && !only.split(",").includes(name)) continue;
+  for (const size of sizes.split(",")) {
+    const [width, height] = size.split("x").map(Number);
+    await page.setViewportSize({ width, height });
+    for (const theme of themes.split(",")) {
+      await page.goto(base + "/healthz");
+      await page.evaluate((t) => localStorage.setItem("theme", t), theme);
+      await page.goto(base + url);
+      await page.waitForLoadState("networkidle");
+      await act?.();
+      await page.waitForTimeout(400);
+      const many = sizes.includes(",") || themes.includes(",");
+      await page.screenshot({ path: join(out, `${name}${many ? `-${size}-${theme}` : ""}.png`) });
+    }
+  }
+}
+
+await browser.close();
+server.kill();
