@@ -108,13 +108,14 @@ public static class Bleeding
         ArgumentNullException.ThrowIfNull(openings);
         var checks = new Checks().Range("openings", openings.Count, 0, 50, "");
         foreach (var o in openings)
-            if (!Enum.IsDefined(o.What) || Anywhere(o.What) != o.Side is null)
-                checks.Add("side", o.Side?.Word() ?? "none", Anywhere(o.What) ? "none" : "left or right", "Say at which corner it was opened; the reservoir belongs to none.");
+            if (!Enum.IsDefined(o.What) || (o.What == CircuitOpening.ReservoirDry ? o.Side is not null : o.What != CircuitOpening.FluidShown && o.Side is null))
+                checks.Add("side", o.Side?.Word() ?? "none", o.What == CircuitOpening.ReservoirDry ? "none" : "left or right", "Say at which corner it was opened; the reservoir belongs to none.");
         checks.ThrowIfAny();
         var trail = new Trail("Bleeding.Decide");
         foreach (var o in openings) trail.Evidence(o.Side is { } s ? s.Word() : "reservoir", Words(o.What), "practice-bleeding");
         var sides = openings.Select(o => o.Side).OfType<Side>().Distinct().ToArray();
-        var dry = openings.Any(o => Anywhere(o.What));
+        // Fluid that showed nobody knows where may be from any of them.
+        var dry = openings.Any(o => o.Side is null);
         var scope = dry || sides.Length == 2 ? BleedScope.All : sides.Length == 1 ? BleedScope.OneCorner : rule == BleedRule.Always ? BleedScope.Short : BleedScope.Nothing;
         List<string> says =
         [
@@ -188,7 +189,6 @@ public static class Bleeding
         _ => "fluid shown where the circuit should be shut",
     };
 
-    private static bool Anywhere(CircuitOpening what) => what is CircuitOpening.ReservoirDry or CircuitOpening.FluidShown;
 
     private static string[] Steps(BleedMethod method) => method switch
     {

@@ -54,7 +54,7 @@ public static class Identify
         var contradictions = Contradictions(known, standing);
         var byWire = observations.FirstOrDefault(o => o.Look == Look.BrakeByWire)?.Seen;
         var undecided = standing.Contains(Architecture.MotorPush) && standing.Contains(Architecture.MotorTurn);
-        var ruled = contradictions.Count > 0 ? null : Rule(standing);
+        var ruled = contradictions.Count > 0 ? null : Rule(standing, known);
         var next = contradictions.Count > 0 ? null : Next(known, standing, mechanismRelaxed);
 
         var trail = new Trail("Identify.Corner");
@@ -105,12 +105,14 @@ public static class Identify
 
     /// <summary>
     /// One ruling when one stands, or when all that stand share method and preconditions: the two motor kinds until the
-    /// spindle is back, and lever-push beside a screw, which never blocks the screw's ruling.
+    /// spindle is back; lever-push beside a screw, which never blocks the screw's ruling; and opposed pistons beside a
+    /// motor on the plate: how the shoes are worked is a fact of its own.
     /// </summary>
-    private static Architecture? Rule(List<Architecture> standing)
+    private static Architecture? Rule(List<Architecture> standing, IReadOnlyCollection<Observation> known)
     {
         if (standing.Count == 1) return standing[0];
         if (standing.Count == 0) return null;
+        if (known.Contains(new(Look.OpposedPistons, Seen.Yes)) && standing.All(a => a is Architecture.MotorHat or Architecture.FixedHat)) return Architecture.FixedHat;
         var without = standing.Count > 1 ? standing.Where(a => a != Architecture.LeverPush).ToList() : standing;
         if (without.Count == 1) return without[0];
         return without.All(a => a is Architecture.MotorPush or Architecture.MotorTurn) ? Architecture.MotorPush : null;

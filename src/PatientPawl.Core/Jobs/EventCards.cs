@@ -49,6 +49,7 @@ public static class EventCatalogue
         Card<ToolRefused>("tool-refused", _ => "Tool refused", e => e.Step.Side, e => e.Report.Words, onSheet: true),
         Card<StopSignSeen>("stop-sign-seen", _ => "Stop sign", e => e.Side, e => Join(RetractionRuling.Stop(e.Sign).Name.ToLowerInvariant(), e.Note), onSheet: true, undo: true),
         Card<FindingReported>("finding-reported", e => e.Kind.Card().Name, e => e.Side, e => e.Note ?? "", onSheet: true, undo: true),
+        Card<GoalChanged>("goal-changed", e => e.Goal.Words(), Car, e => e.Reason, onSheet: true),
         Card<LeftOvernight>("left-overnight", _ => "Left overnight", Car, e => e.Kind == NightKind.Assembled ? "assembled" : "on stands", onSheet: true),
         Card<CameBack>("came-back", _ => "Came back", Car, onSheet: true),
         Card<PawlLifted>("pawl-lifted", _ => "Undone", Car, e => $"{e.Reason}; {e.Voided.Count} undone"),
@@ -96,6 +97,7 @@ public static class EventCatalogue
     private static string Figures(StepDone e) => e switch
     {
         { Broken: not null } => "out of order",
+        { Outcome: { } outcome, Findings: not { Count: > 0 } } when StepCatalogue.Find(e.Step.StepId)?.Outcomes.FirstOrDefault(o => o.Id == outcome) is { Reckoned: false } found => found.Says.ToLowerInvariant(),
         { Findings: { Count: > 0 } f } => string.Join(" ", f.Select(x => x.Says)),
         { Clearance: { } c } => $"{Figure.Of(c.After.Millimeters, 2)} mm left",
         { Travel: { } t } => $"{Figure.Of(t.Travel.Millimeters, 1)} mm to go",

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -33,21 +34,27 @@ internal static class Holds
 {
     public static IReadOnlyList<Hold> All { get; } =
     [
-        new("screws-cracked", "Brake held until rotor screws are cracked, both sides", "Rotor screws cracked", s => s.BrakeHoldsHub, _ => [Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.Torqued)], _ => []),
+        new("screws-cracked", "Brake held until rotor screws are cracked, both sides", "Rotor screws cracked", s => s.BrakeHoldsHub && !s.ClosesUp, _ => [Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)], _ => []),
         new("relaxed-tool", "Calipers stay on until the service position", "Service position entered", s => s.InService, s => s.IsMotor ? [Corner.Spindle.Is(Spindle.Back)] : [], _ => [Car.Brake.Is(ParkingBrake.Service)]),
         new("relaxed-hand", "Calipers stay on until the spindles are back", "Spindles back by hand", s => s.ByHand, _ => [Corner.Spindle.Is(Spindle.Back)], _ => []),
         new("relaxed-cable", "Pistons wait for a slack cable", "Cable slack", s => s.IsCable && !s.InspectOnly, _ => [], _ => [Car.Cable.Is(CableRun.Slack)]),
-        new("parts-settled", "No new part goes in until both sides are judged", "Parts settled", s => s.Identified && !s.InspectOnly, s => [Corner.Judged.Is(Done.Yes), Corner.Doubt.Is(Doubt.None), .. s.HatOpen ? new Condition[] { Corner.ShoesJudged.Is(Done.Yes) } : []], _ => [Car.NewParts.Is(Done.Yes)]),
+        new("parts-settled", "No new part goes in until both sides are judged", "Parts settled", s => s.Identified && !s.InspectOnly, Settled, _ => [Car.NewParts.Is(Done.Yes)]),
         new("assembled", "Keep off the pedal until both sides are assembled", "Both sides assembled", s => s.Identified && !s.InspectOnly,
             s => [Renewed(s), Condition.All(Assembled.At(Where.This))], _ => []),
         new("wheels-down", "Wheels down", "Wheels down", s => s.Identified, s => [Corner.Wheel.Is(Wheel.On), Renewed(s)], _ => [Car.Position.Is(CarPosition.Ground), Car.Pedal.Is(Pedal.Proved)]),
     ];
 
+    // Where the other side stays together as the pattern, a look at it will do until its own turn.
+    private static Condition[] Settled(PlanSetup setup) => setup.Rules.Sides == SidesRule.OtherKept
+        ? [Condition.Any([Corner.Judged.Is(Done.Yes)], [Corner.Looked.Is(Done.Yes)]), Corner.Doubt.Is(Doubt.None)]
+        : [Corner.Judged.Is(Done.Yes), Corner.Doubt.Is(Doubt.None), .. setup.HatOpen ? new Condition[] { Corner.ShoesJudged.Is(Done.Yes) } : []];
+
     // What a corner has only once the work is done there: pads or, where they stay, shoes.
     private static Condition Renewed(PlanSetup setup) => setup.PadsNew ? Corner.Pads.Is(PadState.New) : setup.ShoesNew ? Corner.Shoes.Is(ShoesState.NewSet)
-        : setup.AnyCaliperNew ? Condition.All(Corner.CaliperPart.Is(CaliperPart.Stays, CaliperPart.New), Corner.Judged.Is(Done.Yes)) : Corner.Judged.Is(Done.Yes);
+        : setup.AnyCaliperNew ? Condition.All(Corner.CaliperPart.Is(CaliperPart.New), Corner.Judged.Is(Done.Yes)) : Corner.Judged.Is(Done.Yes);
 
     /// <summary>The words on the bar, where the setup changes them.</summary>
     public static string Title(Hold hold, PlanSetup setup) =>
-        hold.Id == "assembled" && setup.InService ? "Service position held until both sides are assembled" : hold.Title;
+        hold.Id == "parts-settled" && setup.Rules.Sides == SidesRule.OtherKept ? "No new part goes in until this side is judged and the other looked at"
+        : hold.Id == "assembled" && setup.InService ? "Service position held until both sides are assembled" : hold.Title;
 }

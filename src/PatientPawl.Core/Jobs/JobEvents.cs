@@ -73,9 +73,14 @@ public sealed record ToolReport(bool Succeeded, string Words, string Codes);
 /// <param name="Findings">What was found that changes the job; null when nothing.</param>
 /// <param name="Clearance">Shoe clearance, as shown, where the step sets it.</param>
 /// <param name="Broken">Interlocks broken, by number, when it was marked out of order; null when it was not.</param>
+/// <param name="Outcome">What was found instead of what was expected; null when it was as expected. An event of the first format says only <c>Otherwise</c>: then it is the step's first outcome.</param>
 public sealed record StepDone(
     StepKey Step, bool Otherwise, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, IReadOnlyList<LimitVerdict> Verdicts,
-    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note, IReadOnlyList<Finding>? Findings = null, ClearanceVerdict? Clearance = null, IReadOnlyList<int>? Broken = null) : JobEvent;
+    TravelResult? Travel, RoomResult? Room, ToolReport? Report, string? Note, IReadOnlyList<Finding>? Findings = null, ClearanceVerdict? Clearance = null, IReadOnlyList<int>? Broken = null, string? Outcome = null) : JobEvent
+{
+    /// <summary>The outcome's id in any format; null when it was as expected.</summary>
+    internal string? Found => Outcome ?? (Otherwise && StepCatalogue.Find(Step.StepId) is { Outcomes: [var first, ..] } ? first.Id : null);
+}
 
 /// <summary>Readings were taken at a corner.</summary>
 /// <param name="Side">The corner.</param>
@@ -194,6 +199,11 @@ public sealed record PawlLifted(Guid Target, IReadOnlyList<Guid> Voided, string 
 /// <param name="Side">The corner; null when it belongs to the car.</param>
 /// <param name="Note">A note.</param>
 public sealed record FindingReported(FindingKind Kind, Side? Side, string? Note) : JobEvent;
+
+/// <summary>What the job is to end in was changed.</summary>
+/// <param name="Goal">What it is to end in now.</param>
+/// <param name="Reason">Why.</param>
+public sealed record GoalChanged(JobGoal Goal, string Reason) : JobEvent;
 
 /// <summary>The job was left overnight at a safe stopping point.</summary>
 /// <param name="Kind">Which.</param>

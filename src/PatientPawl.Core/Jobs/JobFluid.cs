@@ -90,7 +90,7 @@ public static partial class JobBenches
         List<string> lacks = [];
         CornerFluid[] Of(Func<Side, bool> which) => [.. Sides.Both.Where(s => state.Corner(s).Travel is not null && which(s)).Select(s => FluidOf(sheet, s, state.Corner(s).Travel!))];
         // Before the piston goes back, and from then until the pedal has brought it up.
-        var still = Of(s => state.Car.Get(Corner.Piston, s) != Piston.Home);
+        var still = Of(s => state.Car.Get(Corner.Piston, s) != Piston.Home && !state.Corner(s).StandsOff);
         var back = Of(s => state.Corner(s).StandsOff);
         ReservoirAnswer? reservoir = null;
         if (state.LevelPercent is not { } level) lacks.Add("The level: look at the reservoir.");
@@ -170,7 +170,7 @@ public static partial class JobBenches
             if (e is StepDone { Step: { StepId: "piston-home", Side: { } pushed } } && state.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder) list.Add(new(CircuitOpening.BleedScrewOpened, pushed));
         }
 
-        if (list.Count == 0 && state.Car.Get(Car.Hydraulics) == HydraulicsState.Open) list.Add(new(CircuitOpening.FluidShown, null));
+        list.AddRange(Sides.Both.Where(s => state.Car.Get(Corner.Hydraulics, s) == HydraulicsState.Open && list.TrueForAll(o => o.Side != s)).Select(s => new Opening(CircuitOpening.FluidShown, s)));
         return list;
     }
 

@@ -90,7 +90,9 @@ public sealed record JobRecord(
             if (state.Car.Get(Corner.Pads, side) == PadState.New) list.Add($"New pads, {side.Word()}.");
             if (state.Car.Get(Corner.Rotor, side) == Rotor.New) list.Add($"New rotor, {side.Word()}.");
             if (state.Car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet) list.Add($"New parking shoes, {side.Word()}.");
-            if (state.Car.Get(Corner.NewBolts, side) == NewBolts.LaidOut) list.Add($"New single-use bolts, {side.Word()}.");
+            if (state.Car.Get(Corner.CaliperPart, side) == CaliperPart.New) list.Add($"New caliper, {side.Word()}.");
+            var sets = state.Standing.Count(e => e.Event is StepDone { Step: { StepId: "bolts-laid-out" } step } && step.Side == side);
+            if (sets > 0) list.Add($"New single-use bolts, {side.Word()}{(sets > 1 ? $", {sets} sets" : "")}.");
         }
 
         return list;

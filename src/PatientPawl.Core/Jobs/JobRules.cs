@@ -28,10 +28,10 @@ public sealed class NotAllowedException(string message, IReadOnlyList<string> be
 /// <param name="Step">The step.</param>
 /// <param name="Readings">Readings.</param>
 /// <param name="Acknowledged">Cautions acknowledged.</param>
-/// <param name="FoundOtherwise">True when the technician found the other outcome (fluid showing).</param>
+/// <param name="Outcome">What was found instead of what was expected, by its id; null when it was as expected.</param>
 /// <param name="Report">What a scan tool said.</param>
 /// <param name="Note">A note.</param>
-public sealed record ClickOn(StepKey Step, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, bool FoundOtherwise, ToolReport? Report, string? Note);
+public sealed record ClickOn(StepKey Step, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged, string? Outcome, ToolReport? Report, string? Note);
 
 /// <summary>What comes with signing a torque.</summary>
 /// <param name="Step">The torque step.</param>
@@ -120,7 +120,15 @@ public static class JobRules
     {
         RequireOpen(state);
         RequireAllowed(state, new("choose-route", null));
-        return state.Route is null ? new(route) : throw new NotAllowedException("The route has been chosen.", ["Undo that step first."], []);
+        if (state.Route is not null) throw new NotAllowedException("The route has been chosen.", ["Undo that step first."], []);
+        var ranked = ServiceRoutes.Rank(state.Setup, state.Opened!.Sheet).Routes;
+        if (ranked.FirstOrDefault(r => r.Route == route) is not { Offered: true })
+        {
+            throw new InputException(new InputError("route", ServiceRoutes.Name(route).ToLowerInvariant(), string.Join(", ", ranked.Where(r => r.Offered).Select(r => r.Says.ToLowerInvariant())),
+                ranked.FirstOrDefault(r => r.Route == route)?.Because ?? "This brake has no such route."));
+        }
+
+        return new(route);
     }
 
     /// <summary>Clicks a step on.</summary>
@@ -139,21 +147,45 @@ public static class JobRules
         if (type.Torques is not null) throw new NotAllowedException($"{type.Name} is finished by signing every one of them.", ["Sign the torque."], []);
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
+        var outcome = OutcomeOf(state, type, command);
         CheckReadings(state, type, command);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
         if (type.Id == "torques-accepted" && note is null) throw new InputException(new InputError("note", "nothing", "a reason", "Say why it is accepted: the reason stands in the record."));
-        if (type.Id == "screw-decided" && note is null) throw new InputException(new InputError("note", "nothing", "what was decided", "Say what was decided: flush and run without, or drilled and renewed."));
-        if (state.Setup.ByTool && type.Id is "service-entered" or "service-closed" && command.Report is null)
+        if (type.Id == "screw-decided" && note is null) throw new InputException(new InputError("note", "nothing", "who decided and why", "Say who decided and why: it stands in the record."));
+        if (state.Setup.ByTool && type.Id is "service-entered" or "service-closed" && outcome is null && command.Report is null)
             throw new InputException(new InputError("report", "nothing", "what the tool said", "Say what the scan tool said: finished, or refused."));
-        if (command.Report is { Succeeded: false } refused) return new ToolRefused(command.Step, refused);
+        if (outcome is null && command.Report is { Succeeded: false } refused) return new ToolRefused(command.Step, refused);
         if (type.Id == "battery-held") RequireVoltage(state, command);
         if (type.Id == "piston-home") RequireHome(state, command.Step.Side!.Value);
-        if (type.Id == "bleed") RequireBled(state);
+        if (type.Id == "corner-bled") RequireBled(state, command.Step.Side!.Value);
         if (type.Id == "leaks-looked") RequireDry(state);
         if (type.Id == "level-looked") RequireBetweenMarks(command);
 
-        return Judged(state, type, command, note);
+        return Judged(state, type, command, outcome, note);
+    }
+
+    /// <summary>The outcome that was chosen, when the step has it, nobody has to reckon it, and the car is such that it can be.</summary>
+    private static string? OutcomeOf(JobState state, StepType type, ClickOn command)
+    {
+        if (command.Outcome is not { } id) return null;
+        var known = CompiledCatalogue.For(state.Setup).Find(command.Step)?.Outcomes.Where(o => !o.Type.Reckoned).ToArray() ?? [];
+        var found = known.FirstOrDefault(o => o.Type.Id == id)
+            ?? throw new InputException(new InputError("outcome", Figure.Shorten(id), known.Length == 0 ? "none" : string.Join(", ", known.Select(o => o.Type.Id)), $"{type.Name} cannot be found to be that."));
+        if (found.Needs.FirstOrDefault(n => !n.Holds(state.Car.Raw)) is { } lacking) throw new NotAllowedException($"\"{found.Type.Says}\" cannot be.", [Facts.Lacks(lacking, state.Car)], []);
+        return id;
+    }
+
+    /// <summary>Changes what the job is to end in. The plan goes there from wherever it stands.</summary>
+    /// <exception cref="InputException">No such goal, or no reason.</exception>
+    /// <exception cref="NotAllowedException">It is the goal already.</exception>
+    public static GoalChanged Aim(JobState state, JobGoal goal, string reason)
+    {
+        RequireOpen(state);
+        if (!Enum.IsDefined(goal)) throw new InputException(new InputError("goal", goal.ToString(), "a known goal", "That goal is not known."));
+        new Checks().Text("reason", reason, 200).ThrowIfAny();
+        if (state.Setup.Goal == goal) throw new NotAllowedException("That is where the job goes already.", [], []);
+        return new(goal, reason.Trim());
     }
 
     /// <summary>Marks a step that was done before its turn. What it broke comes into the plan with its remedy.</summary>
@@ -165,20 +197,21 @@ public static class JobRules
         RequireOpen(state);
         var type = StepCatalogue.Find(command.Step.StepId)
             ?? throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a step of the run sheet", "There is no such step."));
-        if (type.Lane == Lane.Corner != command.Step.Side is not null || CompiledCatalogue.For(state.Setup).Find(command.Step) is null)
+        if (type.Lane == Lane.Corner != command.Step.Side is not null || CompiledCatalogue.For(state.Setup).Find(command.Step) is not { Retired: false })
             throw new InputException(new InputError("stepId", command.Step.ToString(), "a step of this car", "That step does not exist on this car."));
         if (!CanBeMarked(type)) throw new NotAllowedException($"{type.Name} is not marked by itself.", ["It is finished on its own bench, by its signatures, or with the readings it judges."], []);
         new Checks().Text("note", command.Note ?? "", 200).ThrowIfAny();
         var why = Planner.Why(state.Setup, state.Car, command.Step);
         if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(command.Step)) throw new NotAllowedException("It may be done now.", ["Click it on in the usual way."], []);
         if (!CompiledCatalogue.For(state.Setup).Find(command.Step)!.Changes(state.Car.Raw)) throw new NotAllowedException("It is done already.", ["It would change nothing on this car."], []);
+        if (!Planner.CanHaveBeenDone(state.Setup, state.Car, command.Step)) throw new NotAllowedException("That cannot have been done.", why.Lacking, []);
         CheckReadings(state, type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] });
         return new(command.Step, false, command.Readings, [], [], null, null, null, command.Note!.Trim(), Broken: why.Interlocks);
     }
 
     /// <summary>True when a step can be marked as done before its turn: it judges nothing, signs nothing and has no bench of its own.</summary>
     internal static bool CanBeMarked(StepType type) => type is { Torques: null, LeadOnly: false, Stage: not (Stage.Look or Stage.Record) } && type.Readings.All(r => r.Card().Optional || r is ReadingKind.TurnsMade or ReadingKind.Cycles or ReadingKind.PedalStrokes or ReadingKind.ClicksBack or ReadingKind.ClicksOut or ReadingKind.FluidDrawn or ReadingKind.BatteryVoltage or ReadingKind.ReservoirLevel)
-        && type.Id is not ("push-tried" or "verdict-settled" or "shoes-measured" or "measured" or "inspected" or "screw-decided");
+        && type.Id is not ("push-tried" or "verdict-settled" or "shoes-measured" or "measured" or "inspected" or "screw-decided" or "shoes-set" or "new-shoes-set");
 
     /// <summary>Reports a finding.</summary>
     /// <exception cref="InputException">A finding that belongs to a corner without one, or the other way round.</exception>
@@ -388,7 +421,7 @@ public static class JobRules
     {
         ArgumentNullException.ThrowIfNull(draw);
         RequireOpen(state);
-        RequireAllowed(state, new("bleed", null));
+        RequireAllowed(state, new("corner-bled", side));
         var checks = new Checks();
         Bleeding.CheckInto(checks, draw);
         if (draw.Id == Guid.Empty || Core.Sides.Both.Any(s => state.Corner(s).Draws.Any(d => d.Id == draw.Id))) checks.Add("id", draw.Id.ToString(), "a new id each", "That draw was noted before.");
@@ -415,7 +448,7 @@ public static class JobRules
     public static BleedDrawStruck StrikeDraw(JobState state, Side side, Guid drawId, string reason)
     {
         RequireOpen(state);
-        RequireAllowed(state, new("bleed", null));
+        RequireAllowed(state, new("corner-bled", side));
         new Checks().Text("reason", reason, 200).ThrowIfAny();
         if (state.Corner(side).AllDraws.All(d => d.Id != drawId)) throw new InputException(new InputError("drawId", drawId.ToString(), "a draw at this corner", "There is no such draw at this corner."));
         return state.Corner(side).Struck.ContainsKey(drawId) ? throw new NotAllowedException("That draw is struck out already.", [], []) : new(side, drawId, reason.Trim());
@@ -505,9 +538,8 @@ public static class JobRules
         return voided;
     }
 
-    private static StepDone Judged(JobState state, StepType type, ClickOn command, string? note)
+    private static StepDone Judged(JobState state, StepType type, ClickOn command, string? outcome, string? note)
     {
-        var otherwise = command.FoundOtherwise && type.Otherwise.Count > 0;
         List<LimitVerdict> verdicts = [];
         TravelResult? travel = null;
         RoomResult? room = null;
@@ -519,7 +551,7 @@ public static class JobRules
             verdicts = JobMeasuring.Verdicts(state, side, command.Readings);
             travel = JobMeasuring.Travel(state, side, command.Readings);
             room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(state.LevelPercent ?? 100, 0, 150), travel.Displaced);
-            otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
+            outcome = room.Verdict == RoomVerdict.DrawOffFirst ? "no-room" : null;
             findings = JobParts.Findings(JobParts.PadsAndRotor(state, side, verdicts));
         }
         else if (type.Id == "inspected")
@@ -533,7 +565,7 @@ public static class JobRules
         }
         else if (type.Id == "verdict-settled")
         {
-            (verdicts, findings) = JobMeasuring.Settled(state, command.Step.Side!.Value, otherwise);
+            (verdicts, findings) = JobMeasuring.Settled(state, command.Step.Side!.Value, outcome is not null);
         }
         else if (type.Id is "shoes-set" or "new-shoes-set")
         {
@@ -542,7 +574,7 @@ public static class JobRules
         else if (type.Id == "reservoir-again" && state.Corner(command.Step.Side!.Value).Travel is { } known)
         {
             room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, command.Readings[0].Value, known.Displaced);
-            otherwise = room.Verdict == RoomVerdict.DrawOffFirst;
+            outcome = room.Verdict == RoomVerdict.DrawOffFirst ? "no-room" : null;
         }
         else if (type.Id == "fluid-drawn" && state.Corner(command.Step.Side!.Value).Travel is { } expected)
         {
@@ -552,7 +584,7 @@ public static class JobRules
                 throw new InputException(new InputError(nameof(ReadingKind.FluidDrawn), Figure.Of(command.Readings[0].Value), $"at least {Figure.Of(command.Readings[0].Value + room.DrawOff.Milliliters, 1)} mL", $"Not enough yet: draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL more."));
         }
 
-        return new(command.Step, otherwise, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note, findings.Count > 0 ? findings : null, clearance);
+        return new(command.Step, outcome is not null, command.Readings, command.Acknowledged, verdicts, travel, room, command.Report, note, findings.Count > 0 ? findings : null, clearance, Outcome: outcome);
     }
 
     private static void CheckReadings(JobState state, StepType type, ClickOn command)
@@ -606,13 +638,11 @@ public static class JobRules
     }
 
     /// <summary>Where draws were noted, the stop test has to be met.</summary>
-    private static void RequireBled(JobState state)
+    private static void RequireBled(JobState state, Side side)
     {
-        foreach (var side in Core.Sides.Both.Where(s => state.Corner(s).Draws.Count > 0))
-        {
-            var bled = JobBenches.Fluid(state, null, false).Corners.First(c => c.Side == side).Bled;
-            if (!bled.Done) throw new InputException(new InputError("draws", $"{bled.ClearInARow} clear in a row, {side.Word()}", "2 clear in a row, without bubbles or change of colour", $"The {side.Word()} corner is not bled yet. {bled.Says}"));
-        }
+        if (state.Corner(side).Draws.Count == 0) return;
+        var bled = JobBenches.Fluid(state, null, false).Corners.First(c => c.Side == side).Bled;
+        if (!bled.Done) throw new InputException(new InputError("draws", $"{bled.ClearInARow} clear in a row, {side.Word()}", "2 clear in a row, without bubbles or change of colour", $"The {side.Word()} corner is not bled yet. {bled.Says}"));
     }
 
     /// <summary>Where a leak check was noted, it has to be passed.</summary>

@@ -75,6 +75,8 @@ public sealed class JobState
             ? new((known, []))
             : new(() =>
             {
+                // The hand-over ends it: whatever is found out afterwards is another job, or lifts the hand-over.
+                if (parts.Car.Get(Planning.Car.HandedOver) == Done.Yes) return ([], []);
                 var plan = Planner.Make(parts.Setup, parts.Car);
                 return ([.. plan.Steps], plan.CannotBeMet);
             });
@@ -103,7 +105,7 @@ public sealed class JobState
     /// <summary>What was seen at the leak check, until its step is clicked on; null before.</summary>
     public LeakInput? Leaks => Now.Leaks;
     /// <summary>True where a banjo was undone in this job.</summary>
-    public bool BanjoUndone => Setup.AnyCaliperNew;
+    public bool BanjoUndone => Core.Sides.Both.Any(s => Car.Get(Planning.Corner.Hose, s) != HoseState.On);
     /// <summary>Battery voltage as last read.</summary>
     public double? BatteryVolts => Now.BatteryVolts;
     /// <summary>The workshop's instruments as they were copied into the job.</summary>
@@ -166,9 +168,10 @@ public sealed class JobState
             LookOverDone e => LookedOver(next, e),
             LookRecorded e => Same(next.WithCorner(e.Side, c => c with { Looks = e.Seen is null ? c.Looks.Remove(e.Look) : c.Looks.SetItem(e.Look, e) })),
             BrakeRuled e => Ruled(next, e),
-            RouteChosen e => Replan(Resetup(next, next.Setup with { Route = e.Route })),
+            RouteChosen e => Chosen(next, e),
+            GoalChanged e => Changed(Replan(next with { Setup = next.Setup with { Goal = e.Goal }, Wanted = e.Goal is JobGoal.Finish or JobGoal.CloseUp ? e.Goal : next.Wanted }), recorded.Id, $"{e.Goal.Words()}. {e.Reason}", null),
             StepDone { Broken: { } broken } e => OutOfOrder(Measured(next, e), e, broken, recorded.Id),
-            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Otherwise, recorded), e, recorded.Id),
+            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Found, recorded), e, recorded.Id),
             TorqueSigned e => Signed(next, e, recorded),
             ReadingsTaken e => Same(next.WithCorner(e.Side, c => c with { Readings = c.Readings.AddRange(e.Readings) })),
             ReadingStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.ReadingId, e.Reason) })),
@@ -184,11 +187,11 @@ public sealed class JobState
             BleedDrawStruck e => Same(DrawStruck(next, e)),
             LeaksLookedAt e => Same(next with { Leaks = e.Seen }),
             PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
-            StopSignSeen { Holds: true } e => Replan((next with { Car = next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck) }).WithCorner(e.Side, c => c with { Stop = e })),
+            StopSignSeen { Holds: true } e => Replan(Moved(next, next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
             FindingReported e => Reported(next, e, recorded.Id),
             LeftOvernight e => Same(next with { Night = e }),
-            CameBack => Replan(next with { Night = null, Car = Doubtful(next) }),
-            PawlLifted e => Replan(next with { Car = Doubted(next, e) }),
+            CameBack => Replan(Doubtful(next with { Night = null })),
+            PawlLifted e => Replan(Doubted(next, e)),
             _ => Same(next),
         };
     }
@@ -200,28 +203,49 @@ public sealed class JobState
     private static PlanSetup StartSetup(JobOpened e) =>
         (e.NewCalipers ?? []).Aggregate((PlanSetup.For(null, e.Scope) with { Rules = e.Rules }).WithSheet(e.Sheet), (setup, side) => setup.With(side, c => c with { CaliperNew = true }));
 
-    private static Parts Resetup(Parts parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Onto(parts.Car, parts.Setup) };
+    private static Parts Resetup(Parts parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Reveal(parts.Car, parts.Setup) };
+
+    /// <summary>The car with something changed that no step did: proofs that rested on it fall, and half-signed rounds with them.</summary>
+    private static Parts Moved(Parts parts, CarState car) => Unsigned(parts with { Car = Planner.Moved(parts.Setup, parts.Car, car) }, parts.Car);
 
     private static JobState LookedOver(Parts next, LookOverDone e)
     {
         var simulated = e.Answers.Any(a => a is { Id: LookOverQuestions.SimulatedPedal, Answer: LookOverAnswer.Yes });
         var parts = Resetup(next, next.Setup with { SimulatedPedal = simulated });
-        return Replan(parts with { Car = parts.Car.With(Planning.Car.LookedOver, Done.Yes) });
+        // Nothing but a plain no rules it out; an older job was not asked.
+        var ruledOut = e.Answers.Any(a => a is { Id: LookOverQuestions.SelfPressurising, Answer: LookOverAnswer.No });
+        var unsound = e.Answers.Any(a => a is { Id: LookOverQuestions.Pipes, Answer: LookOverAnswer.No });
+        return Replan(parts with
+        {
+            Car = parts.Car.With(Planning.Car.LookedOver, Done.Yes)
+                .With(Planning.Car.SelfPressure, ruledOut ? SelfPressure.RuledOut : SelfPressure.NotRuledOut)
+                .With(Planning.Car.Pipes, unsound ? Asked.Due : Asked.Nothing),
+        });
     }
 
     private static JobState Ruled(Parts next, BrakeRuled e)
     {
-        var setup = next.Setup.With(e.Side, c => c with { Architecture = e.Ruling.Architecture, MethodUndecided = e.MethodUndecided });
+        var looks = next.Corner(e.Side).Looks;
+        bool Saw(Look look, params Seen[] seen) => looks.TryGetValue(look, out var l) && l.Seen is { } s && seen.Contains(s);
+        Actuation? worked = Saw(Look.PlateMotor, Seen.Yes) ? Actuation.PlateMotor : Saw(Look.PullerBox, Seen.Yes) ? Actuation.Puller
+            : Saw(Look.CabinControl, Seen.Switch) ? Actuation.CaliperMotor : Saw(Look.CabinControl, Seen.HandLever, Seen.FootPedal) ? Actuation.Cable : null;
+        var setup = next.Setup.With(e.Side, c => c with { Architecture = e.Ruling.Architecture, MethodUndecided = e.MethodUndecided, Opposed = Saw(Look.OpposedPistons, Seen.Yes), Worked = worked });
         var parts = Resetup(next, setup).WithCorner(e.Side, c => c with { Ruled = e });
         return Replan(parts with { Car = parts.Car.With(Planning.Corner.Identified, e.Side, Done.Yes) });
     }
 
-    private JobState Clicked(Parts next, StepKey step, bool otherwise, RecordedEvent recorded)
+    private static JobState Chosen(Parts next, RouteChosen e)
+    {
+        var parts = Resetup(next, next.Setup with { Route = e.Route });
+        return Replan(parts with { Car = parts.Car.With(Planning.Car.Route, Planning.Route.Chosen) });
+    }
+
+    private JobState Clicked(Parts next, StepKey step, string? outcome, RecordedEvent recorded)
     {
         ImmutableArray<StepKey>? rest = null;
-        if (!otherwise && CannotBeMet.Count == 0 && Planner.After(Now.Setup, Now.Car, Remaining, step) is { } after) rest = [.. after];
-        var car = Planner.Apply(Now.Setup, Now.Car, step, otherwise);
-        var done = Loosened(next with { Car = car, Steps = next.Steps + 1 }, step);
+        if (outcome is null && CannotBeMet.Count == 0 && Planner.After(Now.Setup, Now.Car, Remaining, step) is { } after) rest = [.. after];
+        var car = Planner.Apply(Now.Setup, Now.Car, step, outcome);
+        var done = Unsigned(next with { Car = car, Steps = next.Steps + 1 }, Now.Car);
         foreach (var hold in Holds.All)
         {
             if (!done.HoldsMet.ContainsKey(hold.Id) && hold.Applies(done.Setup) && hold.Met(done.Setup, car))
@@ -235,16 +259,17 @@ public sealed class JobState
     /// A fastener that is loosened, or whose part comes off, has no signature left: not of some of its bolts either. What was signed stays
     /// in the record; the next round asks for every one of them.
     /// </summary>
-    private static Parts Loosened(Parts next, StepKey step)
+    private static Parts Unsigned(Parts now, CarState before)
     {
-        if (next.Signed.IsEmpty || StepCatalogue.Find(step.StepId) is not { } type) return next;
-        foreach (var half in next.Signed.Keys.Where(k => k != step && k.Side == step.Side))
+        var catalogue = CompiledCatalogue.For(now.Setup);
+        foreach (var half in now.Signed.Keys)
         {
-            if (StepCatalogue.Find(half.StepId) is { Makes: [var bolts, ..] } && type.Makes.Any(m => m.Variable == bolts.Variable || (m.Variable == Planning.Corner.Rotor && bolts.Variable == Planning.Corner.RotorScrews)))
-                next = next with { Signed = next.Signed.Remove(half) };
+            if (catalogue.Find(half) is not { Makes: [var (bolts, _), ..] }) continue;
+            var off = catalogue.Proofs.Where(p => p.Slot == bolts).SelectMany(p => p.While).Any(w => (w.Mask & 1u << now.Car[w.Slot]) == 0);
+            if (off || before[bolts] != now.Car[bolts]) now = now with { Signed = now.Signed.Remove(half) };
         }
 
-        return next;
+        return now;
     }
 
     /// <summary>What did not pass is renewed on both sides; what is in doubt holds its corner until it is settled.</summary>
@@ -263,7 +288,7 @@ public sealed class JobState
             PadsFound = setup.PadsFound || Renew(Part.Pads),
             HubFound = setup.HubFound || Renew(Part.HubFace),
         });
-        if (findings.Any(f => f.Verdict == Verdict.TooCloseToCall)) parts = parts with { Car = parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open) };
+        if (findings.Any(f => f.Verdict == Verdict.TooCloseToCall)) parts = Moved(parts, parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open));
         return Changed(Replan(parts), id, $"{(side == Side.Left ? "Left" : "Right")}: {string.Join(" ", findings.Select(f => f.Says))}", e.Step);
     }
 
@@ -271,23 +296,17 @@ public sealed class JobState
     private JobState Reported(Parts next, FindingReported e, Guid id)
     {
         var parts = Resetup(next, FindingCatalogue.Onto(next.Setup, e.Kind, e.Side));
-        var car = FindingCatalogue.Onto(parts.Car, e.Kind);
-        if (e.Kind == FindingKind.StuckPiston && e.Side is { } side)
-        {
-            // A new caliper takes the place of the stuck one: its hold is lifted.
-            if (car.Get(Planning.Corner.Piston, side) == Piston.Stuck) car = car.With(Planning.Corner.Piston, side, Piston.Out);
-            parts = parts.WithCorner(side, c => c with { Stop = null });
-        }
-
-        return Changed(Replan(parts with { Car = car }), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);
+        parts = Moved(parts, FindingCatalogue.Onto(parts.Car, e.Kind, e.Side));
+        if (e is { Kind: FindingKind.StuckPiston, Side: { } side }) parts = parts.WithCorner(side, c => c with { Stop = null });
+        return Changed(Replan(parts), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);
     }
 
-    /// <summary>A step done before its turn: its effects stand, and what breaking an interlock leaves with it.</summary>
+    /// <summary>A step done before its turn: what anyone can see of it is so, the rest is in doubt and looked at.</summary>
     private JobState OutOfOrder(Parts next, StepDone e, IReadOnlyList<int> broken, Guid id)
     {
-        var (setup, car) = Planner.Broken(Now.Setup, Planner.Apply(Now.Setup, Now.Car, e.Step, e.Otherwise), e.Step, broken);
+        var car = Planner.OutOfOrder(Now.Setup, Now.Car, e.Step, broken);
         var says = broken.Count == 0 ? "Done before its turn." : string.Join(" ", Interlocks.All.Where(i => broken.Contains(i.Number)).Select(i => i.Remedy));
-        return Changed(Replan(Loosened(next with { Setup = setup, Car = car, Steps = next.Steps + 1 }, e.Step)), id, $"{StepCatalogue.Find(e.Step.StepId)?.Name ?? e.Step.StepId} out of order. {says}", e.Step);
+        return Changed(Replan(Unsigned(next with { Car = car, Steps = next.Steps + 1 }, Now.Car)), id, $"{StepCatalogue.Find(e.Step.StepId)?.Name ?? e.Step.StepId} out of order. {says}", e.Step);
     }
 
     /// <summary>Notes how the plan differs from the one before.</summary>
@@ -303,26 +322,20 @@ public sealed class JobState
         return new(after.Now with { Changes = after.Changes.Add(change) }, after.CannotBeMet.Count == 0 ? after.Remaining : null);
     }
 
-    /// <summary>After a night nobody knows what a battery or a colleague did: spindles and levers are looked at again.</summary>
-    private static CarState Doubtful(Parts parts)
+    /// <summary>In the morning the job goes on to where it was going, with what a night can change looked at again.</summary>
+    private static Parts Doubtful(Parts parts)
     {
-        var car = parts.Car;
-        foreach (var side in Core.Sides.Both)
-        {
-            if (parts.Setup.IsMotor && parts.Setup.NeedsRoute && car.Get(Planning.Corner.Spindle, side) == Spindle.Back) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
-            if (car.Get(Planning.Corner.Lever, side) == Lever.OnStop && car.Get(Planning.Car.Cable) == CableRun.Slack) car = car.With(Planning.Corner.Lever, side, Lever.NotSeen);
-        }
-
-        return car;
+        var goal = parts.Setup.Goal is JobGoal.NightAssembled or JobGoal.NightOnStands ? parts.Wanted : parts.Setup.Goal;
+        return Unsigned(parts with { Setup = parts.Setup with { Goal = goal }, Car = Overnight.InTheMorning(parts.Setup, parts.Car) }, parts.Car);
     }
 
     private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
     {
         var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
         next = next with { Signed = signed < e.Line.PerCorner ? next.Signed.SetItem(e.Step, [.. Signatures(e.Step), e]) : next.Signed.Remove(e.Step) };
-        if (!e.Verified) next = next with { Car = next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) };
+        if (!e.Verified) next = Moved(next, next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting));
         if (signed < e.Line.PerCorner) return e.Verified ? Same(next) : Replan(next);
-        var clicked = Clicked(next, e.Step, false, recorded);
+        var clicked = Clicked(next, e.Step, null, recorded);
         return e.Verified ? clicked : Replan(clicked.Now with { Car = clicked.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) });
     }
 
@@ -355,7 +368,7 @@ public sealed class JobState
         }
 
         // What was seen holds for the pedal it was seen under.
-        if (e.Step.StepId is "pedal-proved" or "bleed" or "leaks-looked") next = next with { Leaks = null };
+        if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" or "bleed" or "corner-bled" or "leaks-looked") next = next with { Leaks = null };
         // What the pedal brings up again leaves the reservoir.
         if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" && next.Opened is { } opened)
         {
@@ -390,24 +403,11 @@ public sealed class JobState
 
     private static double Percent(Parts parts, double millilitres) => parts.Opened is { } o ? millilitres / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
 
-    /// <summary>After a lift, whatever it touched of spindle, service position or hydraulics is unknown until verified.</summary>
-    private static CarState Doubted(Parts parts, PawlLifted lift)
+    /// <summary>After a lift nobody can be sure of what the steps that fell with it had written: what can be seen stays, the rest is looked at.</summary>
+    private static Parts Doubted(Parts parts, PawlLifted lift)
     {
-        var car = parts.Car;
-        foreach (var e in parts.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event).OfType<StepDone>())
-        {
-            var makes = StepCatalogue.Find(e.Step.StepId)?.Makes ?? [];
-            if (makes.Any(m => m.Variable == Planning.Corner.Spindle))
-            {
-                foreach (var side in e.Step.Side is { } s ? [s] : Core.Sides.Both)
-                    if (car.Get(Planning.Corner.Spindle, side) != Spindle.None) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
-            }
-
-            if (e.Step.StepId is "service-entered" or "service-entered-car" or "puller-released" or "service-closed") car = car.With(Planning.Car.Brake, ParkingBrake.Unknown);
-            if (makes.Any(m => m.Variable == Planning.Car.Hydraulics || m.Variable == Planning.Corner.Piston)) car = car.With(Planning.Car.Hydraulics, HydraulicsState.Unknown);
-        }
-
-        return car;
+        var steps = parts.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event switch { StepDone s => s.Step, TorqueSigned t => t.Step, _ => null }).OfType<StepKey>();
+        return Unsigned(parts with { Car = Planner.Doubted(parts.Setup, parts.Car, steps.SelectMany(k => Planner.Written(parts.Setup, k)).Distinct()) }, parts.Car);
     }
 
     private sealed record Parts(
@@ -415,6 +415,9 @@ public sealed class JobState
         double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
     {
         public LeakInput? Leaks { get; init; }
+
+        /// <summary>What the job goes on to after a night.</summary>
+        public JobGoal Wanted { get; init; }
 
         public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
             CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty, FluidFacts.None);

@@ -29,6 +29,12 @@ public static class LookOverQuestions
     /// <summary>The question whose answer says whether the pedal can prove anything.</summary>
     public const string SimulatedPedal = "simulated-pedal";
 
+    /// <summary>The question whose answer says whether the brakes can press themselves.</summary>
+    public const string SelfPressurising = "self-pressurising";
+
+    /// <summary>The question whose answer says whether the pedal may be pressed hard.</summary>
+    public const string Pipes = "pipes";
+
     private static readonly LookOverAnswer[] Either = [LookOverAnswer.Yes, LookOverAnswer.No];
     private static readonly LookOverAnswer[] Any = [LookOverAnswer.Yes, LookOverAnswer.No, LookOverAnswer.NotKnown];
 
@@ -40,7 +46,8 @@ public static class LookOverQuestions
         new("nut-key", "Locking-nut key found, or none needed?", [LookOverAnswer.Yes], "Find the key first: without it the wheel stays on."),
         new("load-out", "Load and passengers out, air suspension in jacking mode?", [LookOverAnswer.Yes], "Load and people out, and jacking mode on, before it is lifted."),
         new("jacking-points", "Jacking points sound?", [LookOverAnswer.Yes], "A rotten jacking point lets go: another sound point, or the job stops."),
-        new("pipes", "Pipes and hoses sound?", Either, "Look at pipes and hoses before the pedal is pressed hard."),
+        new(Pipes, "Pipes and hoses sound?", Either, "Look at pipes and hoses before the pedal is pressed hard."),
         new(SimulatedPedal, "Is the pedal feel simulated, brake by wire?", Either, "This must be settled: a simulated pedal proves nothing. The maker's data says which it is."),
+        new(SelfPressurising, "Can the brakes pressurise themselves, hybrid or electric?", Any, ""),
     ];
 }

@@ -49,18 +49,18 @@ public static class FindingCatalogue
     public static IReadOnlyList<FindingCard> All { get; } =
     [
         new(FindingKind.StuckPiston, "Piston stuck or boot torn", true, "A new caliper with washers, and bleeding. The hose stays shut until the new one is in hand.")
-            { CanBe = (s, c, side) => !s.At(side).CaliperNew && c.Get(Corner.Caliper, side) != Caliper.Away },
-        new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Abutments to bare metal, and new hardware.") { CanBe = (s, c, side) => Can(s, side, CornerFinding.FrozenPads) },
-        new(FindingKind.SeizedPin, "Slide pin seized", true, "A pin kit or a bracket.") { CanBe = (s, c, side) => !s.IsFixed && Can(s, side, CornerFinding.SeizedPin) },
-        new(FindingKind.BrokenScrew, "Rotor screw broken", true, "Flush and run without it, or drilled and renewed; the decision is recorded.") { CanBe = (s, c, side) => s.Screws && Can(s, side, CornerFinding.BrokenScrew) },
-        new(FindingKind.StuckRotor, "Rotor stuck on hub", true, "Freeing steps before it comes off.") { CanBe = (s, c, side) => s.RotorOff && c.Get(Corner.Rotor, side) == Rotor.Old && Can(s, side, CornerFinding.StuckRotor) },
-        new(FindingKind.StuckWheel, "Wheel stuck on hub", true, "A freeing step before it comes off.") { CanBe = (s, c, side) => c.Get(Corner.Wheel, side) == Wheel.On && Can(s, side, CornerFinding.StuckWheel) },
-        new(FindingKind.Ridge, "Hat catches on shoes", true, "The star wheel is backed off further.") { CanBe = (s, c, side) => s.HatOpen && c.Get(Corner.Rotor, side) != Rotor.Off && Can(s, side, CornerFinding.Ridge) },
+            { CanBe = (s, c, side) => !s.At(side).CaliperUnfit && c.Get(Corner.CaliperPart, side) == CaliperPart.Old && c.Get(Corner.Caliper, side) != Caliper.Away },
+        new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Abutments to bare metal, and new hardware.") { CanBe = (s, c, side) => Can(c, Corner.Hardware, side) },
+        new(FindingKind.SeizedPin, "Slide pin seized", true, "A pin kit or a bracket.") { CanBe = (s, c, side) => !s.IsFixed && Can(c, Corner.PinKit, side) },
+        new(FindingKind.BrokenScrew, "Rotor screw broken", true, "Flush and run without it, or drilled and renewed; the decision is recorded.") { CanBe = (s, c, side) => s.RotorHasScrews && c.Get(Corner.RotorScrews, side) is not (Bolts.None or Bolts.Out) && Can(c, Corner.BrokenScrew, side) },
+        new(FindingKind.StuckRotor, "Rotor stuck on hub", true, "Freeing steps before it comes off.") { CanBe = (s, c, side) => s.RotorOff && c.Get(Corner.Rotor, side) == Rotor.Old && Can(c, Corner.StuckRotor, side) },
+        new(FindingKind.StuckWheel, "Wheel stuck on hub", true, "A freeing step before it comes off.") { CanBe = (s, c, side) => c.Get(Corner.Wheel, side) == Wheel.On && Can(c, Corner.StuckWheel, side) },
+        new(FindingKind.Ridge, "Hat catches on shoes", true, "The star wheel is backed off further.") { CanBe = (s, c, side) => s.HatOpen && c.Get(Corner.Rotor, side) != Rotor.Off && Can(c, Corner.Ridge, side) },
         new(FindingKind.BadShoes, "Shoe lining loose or oiled", true, "New parking shoes on both sides.") { CanBe = (s, _, _) => s.IsHat && !s.ShoesNew },
         new(FindingKind.BadRotor, "Rotor not fit", true, "New rotors and pads on both sides.") { CanBe = (s, c, _) => !s.Rotors },
         new(FindingKind.BadPads, "Pads not fit", true, "New pads on both sides.") { CanBe = (s, _, _) => !s.PadsNew },
-        new(FindingKind.WrongPart, "Wrong part", false, "The work stops short of new parts until the right one has been compared with the old.") { CanBe = (s, c, _) => c.Get(Car.RightPart) != Asked.Due },
-        new(FindingKind.FluidShows, "Fluid shows", false, "The circuit counts as open: it is bled before the pedal counts.") { CanBe = (s, c, _) => c.Get(Car.Hydraulics) is HydraulicsState.Closed or HydraulicsState.Unknown },
+        new(FindingKind.WrongPart, "Wrong part", false, "New parts that are fitted come out, and the work stops short of new ones until the right one has been compared with the old.") { CanBe = (s, c, _) => c.Get(Car.RightPart) != Asked.Due },
+        new(FindingKind.FluidShows, "Fluid shows", true, "The circuit counts as open: it is bled before the pedal counts.") { CanBe = (s, c, side) => c.Get(Corner.Hydraulics, side) != HydraulicsState.Open },
     ];
 
     /// <summary>The card of a kind.</summary>
@@ -74,37 +74,53 @@ public static class FindingCatalogue
         return [.. All.Where(c => c.PerCorner == side is not null && c.CanBe(state.Setup, state.Car, side ?? Side.Left))];
     }
 
-    /// <summary>What the setup is once this was found.</summary>
-    internal static PlanSetup Onto(PlanSetup setup, FindingKind kind, Side? side)
+    /// <summary>What is wanted once this was found.</summary>
+    internal static PlanSetup Onto(PlanSetup setup, FindingKind kind, Side? side) => kind switch
     {
-        PlanSetup Corner(CornerFinding finding) => setup.With(side!.Value, c => c with { Found = c.Found | finding });
+        FindingKind.StuckPiston => Core.Sides.Both.Where(s => s == side || setup.Rules.Pairs == PairsRule.BothSides)
+            .Aggregate(setup, (p, s) => p.With(s, c => c with { CaliperNew = true, CaliperUnfit = c.CaliperUnfit || s == side })),
+        FindingKind.BadRotor => setup with { RotorFound = true },
+        FindingKind.BadPads => setup with { PadsFound = true },
+        FindingKind.BadShoes => setup with { ShoesFound = true },
+        _ => setup,
+    };
+
+    /// <summary>What is so on the car once this was found. Proofs that rested on it fall by themselves.</summary>
+    /// <param name="car">The car before.</param>
+    /// <param name="kind">What was found.</param>
+    /// <param name="side">The corner; null means both, where an event of the first format named none.</param>
+    internal static CarState Onto(CarState car, FindingKind kind, Side? side)
+    {
+        foreach (var at in side is { } one ? [one] : Core.Sides.Both)
+        {
+            car = kind switch
+            {
+                // A new caliper takes the place of the stuck one: its hold is lifted.
+                FindingKind.StuckPiston when car.Get(Corner.Piston, at) is Piston.Stuck or Piston.NotSure => car.With(Corner.Piston, at, Piston.Out),
+                FindingKind.FrozenPads => car.With(Corner.Hardware, at, Asked.Due).With(Corner.LandsClean, at, Done.No),
+                FindingKind.SeizedPin => car.With(Corner.PinKit, at, Asked.Due).With(Corner.PinsGreased, at, Done.No),
+                FindingKind.BrokenScrew => car.With(Corner.BrokenScrew, at, Asked.Due).With(Corner.RotorScrews, at, Bolts.Cracked),
+                FindingKind.StuckRotor => car.With(Corner.StuckRotor, at, Asked.Due),
+                FindingKind.StuckWheel => car.With(Corner.StuckWheel, at, Asked.Due),
+                FindingKind.Ridge => car.With(Corner.Ridge, at, Asked.Due),
+                FindingKind.WrongPart when NewPartsOn(car, at) => car.With(Corner.WrongFitted, at, Asked.Due),
+                FindingKind.FluidShows => car.With(Corner.Hydraulics, at, HydraulicsState.Open),
+                _ => car,
+            };
+        }
+
         return kind switch
         {
-            FindingKind.StuckPiston => Core.Sides.Both.Where(s => s == side || setup.Rules.Pairs == PairsRule.BothSides).Aggregate(setup, (p, s) => p.With(s, c => c with { CaliperNew = true })),
-            FindingKind.BadRotor => setup with { RotorFound = true },
-            FindingKind.BadPads => setup with { PadsFound = true },
-            FindingKind.BadShoes => setup with { ShoesFound = true },
-            FindingKind.FrozenPads => Corner(CornerFinding.FrozenPads),
-            FindingKind.SeizedPin => Corner(CornerFinding.SeizedPin),
-            FindingKind.BrokenScrew => Corner(CornerFinding.BrokenScrew),
-            FindingKind.StuckRotor => Corner(CornerFinding.StuckRotor),
-            FindingKind.StuckWheel => Corner(CornerFinding.StuckWheel),
-            FindingKind.Ridge => Corner(CornerFinding.Ridge),
-            FindingKind.WrongPart => setup with { WrongPart = true },
-            _ => setup,
+            FindingKind.StuckPiston => car.With(Car.NewParts, Done.No),
+            FindingKind.WrongPart => car.With(Car.NewParts, Done.No).With(Car.RightPart, Asked.Due),
+            _ => car,
         };
     }
 
-    /// <summary>What else is no longer so on the car once this was found.</summary>
-    internal static CarState Onto(CarState car, FindingKind kind) => kind switch
-    {
-        FindingKind.StuckPiston => car.With(Planning.Car.NewParts, Done.No),
-        FindingKind.WrongPart => car.With(Planning.Car.NewParts, Done.No).With(Planning.Car.RightPart, Asked.Due),
-        FindingKind.FluidShows => car.With(Planning.Car.Hydraulics, HydraulicsState.Open).With(Planning.Car.Pedal, Pedal.NotPumped),
-        _ => car,
-    };
+    private static bool NewPartsOn(CarState car, Side side) =>
+        car.Get(Corner.Pads, side) == PadState.New || car.Get(Corner.Rotor, side) == Rotor.New || car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet;
 
-    private static bool Can(PlanSetup setup, Side side, CornerFinding finding) => (setup.At(side).Found & finding) == 0;
+    private static bool Can(CarState car, StateVariable<Asked> asked, Side side) => car.Get(asked, side) != Asked.Due;
 }
 
 /// <summary>How a plan changed, and why.</summary>

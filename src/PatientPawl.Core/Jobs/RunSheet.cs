@@ -87,6 +87,11 @@ public sealed record SpineTooth(Stage Stage, int StepsLeft, bool Finished);
 /// <param name="DoNot">True when it says "do not".</param>
 public sealed record StripFact(string Label, string Value, bool DoNot);
 
+/// <summary>Another thing that can be found at a step than what is expected.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Says">Its button.</param>
+public sealed record OutcomeCard(string Id, string Says);
+
 /// <summary>What the bench needs for the present step.</summary>
 /// <param name="Step">The step.</param>
 /// <param name="Name">Its name.</param>
@@ -102,7 +107,7 @@ public sealed record StripFact(string Label, string Value, bool DoNot);
 /// <param name="Signed">Signatures so far.</param>
 /// <param name="NextIndex">The number of the next fastener to sign, from 1.</param>
 /// <param name="NeedsReport">True when a scan tool's words are asked for.</param>
-/// <param name="CanFindOtherwise">The name of the other outcome, when the technician can find one.</param>
+/// <param name="Outcomes">What can be found here instead of what is expected.</param>
 /// <param name="LeadOnly">True when only the lead may click it on.</param>
 /// <param name="Benches">Benches that serve this step.</param>
 /// <param name="Prefilled">Readings that a bench has taken already.</param>
@@ -112,7 +117,7 @@ public sealed record StripFact(string Label, string Value, bool DoNot);
 /// <param name="BackFromLock">Clicks back from lock, where the house sets shoes by count; null where it does not.</param>
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
-    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, string? CanFindOtherwise, bool LeadOnly,
+    IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, IReadOnlyList<OutcomeCard> Outcomes, bool LeadOnly,
     IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock);
 
 /// <summary>A bench.</summary>
@@ -175,10 +180,11 @@ public sealed record CornerView(
 /// <param name="LayOut">What to fetch for what is left.</param>
 /// <param name="CanFind">What can be reported now: left corner, car, right corner.</param>
 /// <param name="Night">How the job was left, while it is left.</param>
+/// <param name="Goal">What the job is to end in, and whether it is there.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal);
 
 /// <summary>A step that is not allowed yet, and why.</summary>
 /// <param name="Step">The step.</param>
@@ -213,10 +219,11 @@ public static class RunSheets
         return new(
             next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup),
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup, state.Car),
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
-            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
-            [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night);
+            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup, state.Car), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
+            [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
+            new(state.Setup.Goal, state.Setup.Goal.Words(), Planner.GoalReached(state.Setup, state.Car), state.Setup.Goal.WhenReached()));
     }
 
     private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(k => (StepCatalogue.Find(k.StepId)?.Name ?? k.StepId) + (k.Side is { } s ? $", {s.Word()}" : ""))];
@@ -249,7 +256,8 @@ public static class RunSheets
         var signed = state.Signatures(step);
         return new(step, type.Name, type.Stage, type.Because, type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
-            state.Setup.ByTool && type.Id is "service-entered" or "service-closed", type.Id == "fluid-looked" ? "Fluid shows" : type.Id == "verdict-settled" ? "Renew the part" : null, type.LeadOnly,
+            state.Setup.ByTool && type.Id is "service-entered" or "service-closed",
+            [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,
             BenchesOf(state, type.Id, step.Side), step.Side is { } side ? type.Id switch { "measured" => PrefilledFor(state, side), "piston-home" => Turned(state, side), _ => [] } : [],
             step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
             step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
@@ -261,7 +269,9 @@ public static class RunSheets
         kind == ReadingKind.PistonProtrusion && state.Setup.IsFixed ? kind.Card() with { Name = "Inner piston stands proud" } : kind.Card();
 
     /// <summary>What is renewed.</summary>
-    public static IReadOnlyList<string> Parts(PlanSetup setup)
+    /// <param name="setup">What is wanted.</param>
+    /// <param name="car">How the car stands; null before anything was found.</param>
+    public static IReadOnlyList<string> Parts(PlanSetup setup, CarState? car = null)
     {
         ArgumentNullException.ThrowIfNull(setup);
         if (!setup.Identified) return [];
@@ -270,8 +280,9 @@ public static class RunSheets
         if (setup.Rotors) list.Add($"Two rear rotors{(setup.RotorFound ? ", added by a finding" : "")}");
         if (setup.ShoesNew) list.Add($"Parking shoe set with springs and pins{(setup.ShoesFound ? ", added by a finding" : "")}");
         foreach (var side in Core.Sides.Both.Where(s => setup.At(s).CaliperNew)) list.Add($"{(side == Side.Left ? "Left" : "Right")} rear caliper with sealing washers");
-        if (setup.Found(CornerFinding.FrozenPads)) list.Add("Hardware kit: clips and springs, added by a finding");
-        if (setup.Found(CornerFinding.SeizedPin)) list.Add("Slide-pin kit, or a bracket, added by a finding");
+        bool Asks(StateVariable<Asked> asked) => car is not null && Core.Sides.Both.Any(s => car.Get(asked, s) != Asked.Nothing);
+        if (Asks(Planning.Corner.Hardware)) list.Add("Hardware kit: clips and springs, added by a finding");
+        if (Asks(Planning.Corner.PinKit)) list.Add("Slide-pin kit, or a bracket, added by a finding");
         if (setup.AnyCaliperNew || setup.Rules.Bleeding == Workshop.BleedRule.Always || setup.Rules.FluidRoom == Workshop.FluidRoomRule.OpenBleeder) list.Add("Brake fluid for bleeding");
         if (setup.NeedsNewBolts) list.Add("Single-use bolts, both sides");
         return list;
@@ -280,7 +291,7 @@ public static class RunSheets
     private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId, Side? side) => stepId switch
     {
         "measured" => [BenchKind.Rotor, BenchKind.Pads],
-        "reservoir-looked" or "reservoir-again" or "fluid-drawn" or "bleed" or "pedal-proved" or "leaks-looked" or "level-looked" => [BenchKind.Fluid],
+        "reservoir-looked" or "reservoir-again" or "fluid-drawn" or "corner-bled" or "pedal-proved" or "leaks-looked" or "level-looked" => [BenchKind.Fluid],
         "star-wheel-backed" or "shoes-measured" or "shoes-set" or "new-shoes-set" => [BenchKind.Shoes],
         "verdict-settled" when side is { } s =>
             [.. JobParts.Known(state, s).Where(p => p.Verdict != Verdict.Inside).Select(p => p.Part switch { Part.Drum or Part.Shoes => BenchKind.Shoes, Part.Pads => BenchKind.Pads, _ => BenchKind.Rotor }).Distinct()],
@@ -368,7 +379,7 @@ public static class RunSheets
         var car = state.Car;
         for (var i = 0; i < state.Remaining.Length; i++)
         {
-            car = Planner.Apply(state.Setup, car, state.Remaining[i], false);
+            car = Planner.Apply(state.Setup, car, state.Remaining[i], null);
             if (hold.Met(state.Setup, car)) return i + 1;
         }
 
@@ -413,10 +424,18 @@ public static class RunSheets
         }
 
         if (state.Setup.HasLever) strip.Add(new("Cable", Words(Planning.Car.Cable, car), false));
-        strip.Add(new("Hydraulics", Words(Planning.Car.Hydraulics, car), false));
+        strip.Add(new("Hydraulics", Hydraulics(car), false));
         strip.Add(new("Reservoir", state.LevelPercent is { } level && state.Opened is { } o ? $"Room {Figure.Of(o.Sheet.Reservoir.Band.Milliliters * (1 - level / 100), 0)} mL" : "Not looked at", false));
         strip.Add(new("Wheels off", Core.Sides.Both.Count(s => car.Get(Planning.Corner.Wheel, s) == Wheel.Off).ToString(), false));
         return strip;
+    }
+
+    private static string Hydraulics(CarState car)
+    {
+        var (left, right) = (car.Get(Planning.Corner.Hydraulics, Side.Left), car.Get(Planning.Corner.Hydraulics, Side.Right));
+        static string Word(HydraulicsState state) => Planning.Corner.Hydraulics.Words(StateVariable<HydraulicsState>.Byte(state));
+        if (left == right) return char.ToUpperInvariant(Word(left)[0]) + Word(left)[1..];
+        return left == HydraulicsState.Closed ? $"Right {Word(right)}" : right == HydraulicsState.Closed ? $"Left {Word(left)}" : $"Left {Word(left)}, right {Word(right)}";
     }
 
     private static string Words<T>(StateVariable<T> variable, CarState car) where T : struct, Enum

@@ -87,14 +87,16 @@ public enum ParkingBrake
     Service,
     /// <summary>Not known; must be verified.</summary>
     Unknown,
+    /// <summary>In its service position when it was last seen; somebody or a flat battery may have changed it.</summary>
+    ServiceInDoubt,
 }
 
-/// <summary>Leaving the service position.</summary>
+/// <summary>Whether the parking mechanism is closed.</summary>
 public enum Closing
 {
-    /// <summary>Nothing to close or cycle.</summary>
-    NotNeeded,
-    /// <summary>Not closed yet.</summary>
+    /// <summary>As it came: nobody opened it.</summary>
+    AsItCame,
+    /// <summary>Opened, and not closed yet.</summary>
     Open,
     /// <summary>Closed.</summary>
     Closed,
@@ -105,25 +107,32 @@ public enum Closing
 /// <summary>Route into the service position.</summary>
 public enum Route
 {
-    /// <summary>None needed.</summary>
-    NotNeeded,
     /// <summary>Not chosen yet.</summary>
     NotChosen,
     /// <summary>Chosen.</summary>
     Chosen,
 }
 
-/// <summary>Hydraulics.</summary>
+/// <summary>The hydraulics of a corner, by badness: from open to closed there is no way but bleeding.</summary>
 public enum HydraulicsState
 {
-    /// <summary>Never opened.</summary>
+    /// <summary>Never opened, or bled since.</summary>
     Closed,
-    /// <summary>Opened.</summary>
-    Open,
-    /// <summary>Opened and bled.</summary>
-    Bled,
     /// <summary>Not known; must be looked at.</summary>
     Unknown,
+    /// <summary>Opened.</summary>
+    Open,
+}
+
+/// <summary>Whether the brakes can pressurise themselves.</summary>
+public enum SelfPressure
+{
+    /// <summary>Ruled out at the look-over.</summary>
+    RuledOut,
+    /// <summary>Not ruled out.</summary>
+    NotRuledOut,
+    /// <summary>Disabled by the maker's procedure.</summary>
+    Disabled,
 }
 
 /// <summary>Brake pedal.</summary>
@@ -140,8 +149,6 @@ public enum Pedal
 /// <summary>Trouble codes.</summary>
 public enum Codes
 {
-    /// <summary>Nothing to read.</summary>
-    NotAsked,
     /// <summary>Not read.</summary>
     Unread,
     /// <summary>Read.</summary>
@@ -163,6 +170,8 @@ public enum CableRun
     Slack,
     /// <summary>Taken up again.</summary>
     TakenUp,
+    /// <summary>Not known; must be looked at.</summary>
+    Unknown,
 }
 
 /// <summary>Acceptance of torques that could not be verified.</summary>
@@ -308,6 +317,8 @@ public enum Piston
     Home,
     /// <summary>Stuck: the caliper is condemned.</summary>
     Stuck,
+    /// <summary>Not known how it stands; must be looked at.</summary>
+    NotSure,
 }
 
 /// <summary>Room in the reservoir for this piston's fluid.</summary>
@@ -335,7 +346,7 @@ public enum NewBolts
 /// <summary>Parking shoes in the hat.</summary>
 public enum ShoesState
 {
-    /// <summary>None, or not touched in this job.</summary>
+    /// <summary>This brake has none.</summary>
     None,
     /// <summary>As it came, or set again.</summary>
     Set,
@@ -349,14 +360,12 @@ public enum ShoesState
     NewSet,
 }
 
-/// <summary>Whether the caliper stays.</summary>
+/// <summary>Which caliper is there.</summary>
 public enum CaliperPart
 {
-    /// <summary>It stays.</summary>
-    Stays,
-    /// <summary>A new one is due.</summary>
-    Due,
-    /// <summary>A new one is there.</summary>
+    /// <summary>The one that came.</summary>
+    Old,
+    /// <summary>A new one.</summary>
     New,
 }
 
@@ -376,7 +385,7 @@ public enum HoseState
 /// <summary>A small part that comes off with the work and is easily forgotten.</summary>
 public enum Fitted
 {
-    /// <summary>The vehicle has none, or it is not disturbed.</summary>
+    /// <summary>The vehicle has none.</summary>
     None,
     /// <summary>In its place.</summary>
     On,
@@ -398,7 +407,7 @@ public enum Asked
 /// <summary>Second caliper that does the parking.</summary>
 public enum SpotCaliper
 {
-    /// <summary>None, or not disturbed.</summary>
+    /// <summary>This brake has none.</summary>
     None,
     /// <summary>On.</summary>
     On,
@@ -424,6 +433,13 @@ public enum Doubt
     Open,
 }
 
+/// <summary>What is left of something done once it is doubted.</summary>
+internal static class Doubts
+{
+    /// <summary>It is done again.</summary>
+    public static Done Again(Done _) => Done.No;
+}
+
 /// <summary>What the plan keeps track of on the car.</summary>
 public static class Car
 {
@@ -444,47 +460,49 @@ public static class Car
     /// <summary>The key.</summary>
     public static readonly StateVariable<Key> Key = new("key", false);
     /// <summary>The parking brake.</summary>
-    public static readonly StateVariable<ParkingBrake> Brake = new("parking brake", false);
+    public static readonly StateVariable<ParkingBrake> Brake = new("parking brake", false, b => b is ParkingBrake.Service or ParkingBrake.ServiceInDoubt ? ParkingBrake.ServiceInDoubt : ParkingBrake.Unknown);
     /// <summary>The closing of the brake.</summary>
-    public static readonly StateVariable<Closing> Closing = new("closing of the brake", false);
+    public static readonly StateVariable<Closing> Closing = new("closing of the brake", false, c => c == Planning.Closing.AsItCame ? c : Planning.Closing.Open);
     /// <summary>The parking brake proof.</summary>
-    public static readonly StateVariable<Done> BrakeProved = new("parking brake proof", false);
+    public static readonly StateVariable<Done> BrakeProved = new("parking brake proof", false, Doubts.Again);
     /// <summary>The tag on the switch.</summary>
     public static readonly StateVariable<Done> Tag = new("tag on the switch", false);
     /// <summary>The service route.</summary>
     public static readonly StateVariable<Route> Route = new("service route", false);
-    /// <summary>The hydraulics.</summary>
-    public static readonly StateVariable<HydraulicsState> Hydraulics = new("hydraulics", false);
+    /// <summary>Whether the brakes can pressurise themselves.</summary>
+    public static readonly StateVariable<SelfPressure> SelfPressure = new("self-pressurising brakes", false);
     /// <summary>The look at the reservoir.</summary>
-    public static readonly StateVariable<Done> Reservoir = new("look at the reservoir", false);
+    public static readonly StateVariable<Done> Reservoir = new("look at the reservoir", false, Doubts.Again);
     /// <summary>The pedal.</summary>
-    public static readonly StateVariable<Pedal> Pedal = new("pedal", false);
+    public static readonly StateVariable<Pedal> Pedal = new("pedal", false, _ => Planning.Pedal.NotPumped);
     /// <summary>The trouble codes.</summary>
-    public static readonly StateVariable<Codes> Codes = new("trouble codes", false);
+    public static readonly StateVariable<Codes> Codes = new("trouble codes", false, _ => Planning.Codes.Unread);
     /// <summary>The comparing new with old.</summary>
-    public static readonly StateVariable<Done> NewParts = new("comparing new with old", false);
+    public static readonly StateVariable<Done> NewParts = new("comparing new with old", false, Doubts.Again);
     /// <summary>The look over the car.</summary>
     public static readonly StateVariable<Done> LookedOver = new("look over the car", false);
     /// <summary>The fluid level check.</summary>
-    public static readonly StateVariable<Done> Level = new("fluid level check", false);
+    public static readonly StateVariable<Done> Level = new("fluid level check", false, Doubts.Again);
     /// <summary>The leak check.</summary>
-    public static readonly StateVariable<Done> Leaks = new("leak check", false);
+    public static readonly StateVariable<Done> Leaks = new("leak check", false, Doubts.Again);
     /// <summary>The test drive.</summary>
-    public static readonly StateVariable<Done> TestDrive = new("test drive", false);
+    public static readonly StateVariable<Done> TestDrive = new("test drive", false, Doubts.Again);
     /// <summary>The hand-over.</summary>
     public static readonly StateVariable<Done> HandedOver = new("hand-over", false);
     /// <summary>The cable.</summary>
-    public static readonly StateVariable<CableRun> Cable = new("cable", false);
+    public static readonly StateVariable<CableRun> Cable = new("cable", false, c => c == CableRun.None ? c : CableRun.Unknown);
     /// <summary>The unverified torques.</summary>
     public static readonly StateVariable<Acceptance> Acceptance = new("unverified torques", false);
     /// <summary>The reservoir's cap.</summary>
     public static readonly StateVariable<CapState> Cap = new("reservoir cap", false);
     /// <summary>The bed-in series.</summary>
-    public static readonly StateVariable<Done> BedIn = new("bed-in", false);
+    public static readonly StateVariable<Done> BedIn = new("bed-in", false, Doubts.Again);
     /// <summary>The lead's look at the wheels.</summary>
-    public static readonly StateVariable<Done> WheelsSigned = new("lead's look at the wheels", false);
+    public static readonly StateVariable<Done> WheelsSigned = new("lead's look at the wheels", false, Doubts.Again);
     /// <summary>A part that was wrong.</summary>
     public static readonly StateVariable<Asked> RightPart = new("the right part", false);
+    /// <summary>Pipes and hoses that were not sound when it came in.</summary>
+    public static readonly StateVariable<Asked> Pipes = new("pipes and hoses", false);
 }
 
 /// <summary>What the plan keeps track of at each corner.</summary>
@@ -497,13 +515,13 @@ public static class Corner
     /// <summary>The wheel nuts.</summary>
     public static readonly StateVariable<Bolts> Nuts = new("wheel nuts", true);
     /// <summary>The caliper lever.</summary>
-    public static readonly StateVariable<Lever> Lever = new("caliper lever", true);
+    public static readonly StateVariable<Lever> Lever = new("caliper lever", true, l => l == Planning.Lever.None ? l : Planning.Lever.NotSeen);
     /// <summary>The actuator.</summary>
     public static readonly StateVariable<Actuator> Actuator = new("actuator", true);
     /// <summary>The actuator screws.</summary>
     public static readonly StateVariable<Bolts> ActuatorScrews = new("actuator screws", true);
     /// <summary>The spindle.</summary>
-    public static readonly StateVariable<Spindle> Spindle = new("spindle", true);
+    public static readonly StateVariable<Spindle> Spindle = new("spindle", true, s => s == Planning.Spindle.Back ? Planning.Spindle.Unknown : s);
     /// <summary>The retraction method.</summary>
     public static readonly StateVariable<MethodState> Method = new("retraction method", true);
     /// <summary>The rotor screws.</summary>
@@ -521,31 +539,43 @@ public static class Corner
     /// <summary>The rotor.</summary>
     public static readonly StateVariable<Rotor> Rotor = new("rotor", true);
     /// <summary>The degreasing the new rotor.</summary>
-    public static readonly StateVariable<Done> RotorClean = new("degreasing the new rotor", true);
+    public static readonly StateVariable<Done> RotorClean = new("degreasing the new rotor", true, Doubts.Again);
     /// <summary>The cleaning the hub face.</summary>
-    public static readonly StateVariable<Done> HubClean = new("cleaning the hub face", true);
+    public static readonly StateVariable<Done> HubClean = new("cleaning the hub face", true, Doubts.Again);
     /// <summary>The cleaning the lands.</summary>
-    public static readonly StateVariable<Done> LandsClean = new("cleaning the lands", true);
+    public static readonly StateVariable<Done> LandsClean = new("cleaning the lands", true, Doubts.Again);
     /// <summary>The greasing the pins.</summary>
-    public static readonly StateVariable<Done> PinsGreased = new("greasing the pins", true);
+    public static readonly StateVariable<Done> PinsGreased = new("greasing the pins", true, Doubts.Again);
     /// <summary>The piston.</summary>
-    public static readonly StateVariable<Piston> Piston = new("piston", true);
+    public static readonly StateVariable<Piston> Piston = new("piston", true, p => p == Planning.Piston.Home ? Planning.Piston.NotSure : p);
     /// <summary>The room in the reservoir.</summary>
-    public static readonly StateVariable<Room> Room = new("room in the reservoir", true);
+    public static readonly StateVariable<Room> Room = new("room in the reservoir", true, _ => Planning.Room.NotJudged);
     /// <summary>The measuring and judging.</summary>
-    public static readonly StateVariable<Done> Judged = new("measuring and judging", true);
+    public static readonly StateVariable<Done> Judged = new("measuring and judging", true, Doubts.Again);
     /// <summary>A verdict on a part that stays.</summary>
     public static readonly StateVariable<Doubt> Doubt = new("doubt about a verdict", true);
     /// <summary>The parking shoes.</summary>
     public static readonly StateVariable<ShoesState> Shoes = new("parking shoes", true);
     /// <summary>The measuring of drum and shoes.</summary>
-    public static readonly StateVariable<Done> ShoesJudged = new("measuring drum and shoes", true);
+    public static readonly StateVariable<Done> ShoesJudged = new("measuring drum and shoes", true, Doubts.Again);
     /// <summary>The cleaning of the backing plate.</summary>
-    public static readonly StateVariable<Done> PlateClean = new("cleaning the backing plate", true);
-    /// <summary>The new bolts.</summary>
-    public static readonly StateVariable<NewBolts> NewBolts = new("new bolts", true);
+    public static readonly StateVariable<Done> PlateClean = new("cleaning the backing plate", true, Doubts.Again);
+    /// <summary>New slide-pin bolts, where they are single-use.</summary>
+    public static readonly StateVariable<NewBolts> NewPinBolts = new("new slide-pin bolts", true);
+    /// <summary>New bracket or mounting bolts, where they are single-use.</summary>
+    public static readonly StateVariable<NewBolts> NewBracketBolts = new("new bracket bolts", true);
+    /// <summary>The hydraulics.</summary>
+    public static readonly StateVariable<HydraulicsState> Hydraulics = new("hydraulics", true, h => h == HydraulicsState.Closed ? HydraulicsState.Unknown : h);
+    /// <summary>The bleed screw.</summary>
+    public static readonly StateVariable<Bolts> BleedScrew = new("bleed screw", true);
+    /// <summary>A bleeding in this job.</summary>
+    public static readonly StateVariable<Done> Bled = new("bleeding", true);
+    /// <summary>Two wheel nuts with washers that hold the rotor while the wheel is off.</summary>
+    public static readonly StateVariable<Fitted> HoldingNuts = new("two nuts that hold the rotor", true);
+    /// <summary>The look at this side while it is still assembled.</summary>
+    public static readonly StateVariable<Done> Looked = new("look at this side", true, Doubts.Again);
     /// <summary>The turning free by hand.</summary>
-    public static readonly StateVariable<Done> TurnsFree = new("turning free by hand", true);
+    public static readonly StateVariable<Done> TurnsFree = new("turning free by hand", true, Doubts.Again);
     /// <summary>Whether the caliper stays.</summary>
     public static readonly StateVariable<CaliperPart> CaliperPart = new("caliper part", true);
     /// <summary>The hose.</summary>
@@ -567,7 +597,7 @@ public static class Corner
     /// <summary>The cable's end at the caliper.</summary>
     public static readonly StateVariable<Fitted> CableEnd = new("cable end", true);
     /// <summary>The lead's look at bracket and caliper.</summary>
-    public static readonly StateVariable<Done> LeadSigned = new("lead's look at the corner", true);
+    public static readonly StateVariable<Done> LeadSigned = new("lead's look at the corner", true, Doubts.Again);
     /// <summary>New hardware for frozen pads.</summary>
     public static readonly StateVariable<Asked> Hardware = new("new hardware", true);
     /// <summary>New slide pins.</summary>
@@ -580,11 +610,6 @@ public static class Corner
     public static readonly StateVariable<Asked> StuckWheel = new("stuck wheel", true);
     /// <summary>A ridge that the shoes catch on.</summary>
     public static readonly StateVariable<Asked> Ridge = new("ridge", true);
-}
-
-/// <summary>What is put right after an interlock was broken out of order, by its number.</summary>
-public static class Remedies
-{
-    /// <summary>One for each interlock; the first is interlock 1.</summary>
-    public static IReadOnlyList<StateVariable<Asked>> All { get; } = [.. Enumerable.Range(1, 16).Select(n => new StateVariable<Asked>($"putting right rule {n}", false))];
+    /// <summary>New parts that were fitted and are, or may be, the wrong ones.</summary>
+    public static readonly StateVariable<Asked> WrongFitted = new("wrong parts fitted", true);
 }

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Runtime.CompilerServices;
 
 namespace PatientPawl.Core.Planning;
 
@@ -25,16 +24,46 @@ internal sealed record BoundCondition((int Slot, uint Mask)[][] AnyOf, Condition
     }
 }
 
+/// <summary>A proof bound to slots.</summary>
+internal sealed record BoundProof(int Slot, uint Stands, byte FallsTo, (int Slot, uint Mask)[] While, int[] Untouched)
+{
+    /// <summary>True when its ground moved, or does not hold.</summary>
+    public bool Falls(ReadOnlySpan<byte> before, ReadOnlySpan<byte> now)
+    {
+        foreach (var slot in Untouched)
+        {
+            if (before[slot] != now[slot]) return true;
+        }
+
+        foreach (var (slot, mask) in While)
+        {
+            if ((mask & 1u << now[slot]) == 0) return true;
+        }
+
+        return false;
+    }
+}
+
+/// <summary>An outcome bound to a place.</summary>
+internal sealed record BoundOutcome(Outcome Type, BoundCondition[] Needs, (int Slot, byte Value)[] Makes);
+
 /// <summary>A step type bound to a place, with its interlocks' conditions among its own.</summary>
 internal sealed class BoundStep
 {
     public required StepKey Key { get; init; }
     public required StepType Type { get; init; }
     public required int Rank { get; init; }
+
+    /// <summary>Its place among the steps of its catalogue; -1 for one of an earlier version.</summary>
+    public int Index { get; set; } = -1;
     public required IReadOnlyList<string> Tools { get; init; }
     public required BoundCondition[] Needs { get; init; }
     public required (int Slot, byte Value)[] Makes { get; init; }
-    public required (int Slot, byte Value)[] Otherwise { get; init; }
+    public required BoundOutcome[] Outcomes { get; init; }
+    public required BoundProof[] Proofs { get; init; }
+
+    /// <summary>True for a step of an earlier version, which nothing plans any more.</summary>
+    public bool Retired => Rank == int.MaxValue;
 
     public bool Allowed(ReadOnlySpan<byte> state)
     {
@@ -55,27 +84,116 @@ internal sealed class BoundStep
 
         return false;
     }
+
+    /// <summary>Does it as expected: what it makes, and every proof that falls by it.</summary>
+    public void Do(Span<byte> state) => Transition.Apply(state, Makes, Proofs);
+
+    /// <summary>The state after it, done as expected.</summary>
+    public CarState Do(CarState state)
+    {
+        var next = state.Raw.ToArray();
+        Do(next);
+        return new(next);
+    }
+
+    /// <summary>The state after it, with another thing found than what was expected.</summary>
+    public CarState Do(CarState state, BoundOutcome outcome)
+    {
+        var next = state.Raw.ToArray();
+        Transition.Apply(next, outcome.Makes, Proofs);
+        return new(next);
+    }
+}
+
+/// <summary>A set of steps, by their index.</summary>
+internal sealed class Bits(int count)
+{
+    private readonly ulong[] _words = new ulong[(count + 63) / 64];
+
+    public Bits(int count, IEnumerable<int> members) : this(count)
+    {
+        foreach (var i in members) Add(i);
+    }
+
+    public bool this[int i] => (_words[i >> 6] & 1UL << i) != 0;
+
+    public void Add(int i) => _words[i >> 6] |= 1UL << i;
+
+    public void Clear() => Array.Clear(_words);
+
+    /// <summary>Takes the members of another one in; true when that made it greater.</summary>
+    public bool UnionWith(Bits other)
+    {
+        var grown = false;
+        for (var w = 0; w < _words.Length; w++)
+        {
+            grown |= (other._words[w] & ~_words[w]) != 0;
+            _words[w] |= other._words[w];
+        }
+
+        return grown;
+    }
+}
+
+/// <summary>How a state moves on; the only way it does. What is made is set, then every proof falls whose ground moved, unless it is what was made.</summary>
+internal static class Transition
+{
+    public static void Apply(Span<byte> state, (int Slot, byte Value)[] makes, BoundProof[] proofs)
+    {
+        Span<byte> before = stackalloc byte[StateLayout.Slots];
+        state.CopyTo(before);
+        foreach (var (slot, value) in makes) state[slot] = value;
+        foreach (var proof in proofs)
+        {
+            if ((proof.Stands & 1u << state[proof.Slot]) == 0 || Makes(makes, proof.Slot) || !proof.Falls(before, state)) continue;
+            state[proof.Slot] = proof.FallsTo;
+        }
+    }
+
+    /// <summary>Lets every proof fall that does not stand after a change that no step made.</summary>
+    public static CarState Settle(BoundProof[] proofs, CarState before, CarState after)
+    {
+        var state = after.Raw.ToArray();
+        foreach (var proof in proofs)
+        {
+            if ((proof.Stands & 1u << state[proof.Slot]) != 0 && proof.Falls(before.Raw, state)) state[proof.Slot] = proof.FallsTo;
+        }
+
+        return new(state);
+    }
+
+    private static bool Makes((int Slot, byte Value)[] makes, int slot)
+    {
+        foreach (var (made, _) in makes)
+        {
+            if (made == slot) return true;
+        }
+
+        return false;
+    }
 }
 
 /// <summary>The catalogue bound for one setup: what the planner searches.</summary>
 internal sealed class CompiledCatalogue
 {
-    private static readonly ConcurrentDictionary<string, CompiledCatalogue> Cache = new(StringComparer.Ordinal);
-
-    // Setups are immutable and asked for again and again: by reference first, by contents second.
-    private static readonly ConditionalWeakTable<PlanSetup, CompiledCatalogue> ByReference = [];
+    // Setups are equal by value. A shop has a few hundred at most; a cache that grew past that starts anew.
+    private const int Most = 1000;
+    private static readonly ConcurrentDictionary<PlanSetup, CompiledCatalogue> Cache = new();
 
     private readonly Dictionary<StepKey, BoundStep> _byKey;
 
     private CompiledCatalogue(PlanSetup setup)
     {
         Setup = setup;
+        Proofs = [.. Planning.Proofs.All.SelectMany(p => p.Of.PerCorner ? Core.Sides.Both.Select(s => Bind(p, s)) : [Bind(p, null)])];
         Steps =
         [
-            .. StepCatalogue.All.Select((type, rank) => (type, rank)).Where(t => t.type.Applies(setup))
-                .SelectMany(t => t.type.Lane == Lane.Car ? [Bind(t.type, t.rank, null)] : Core.Sides.Both.Select(s => Bind(t.type, t.rank, s))),
+            .. StepCatalogue.All.Select((type, rank) => (type, rank)).Where(t => t.type.Applies(setup)).SelectMany(t => Places(t.type).Where(s => s is not { } at || t.type.AppliesAt(setup, at)).Select(s => Bind(t.type, t.rank, s))),
         ];
-        _byKey = Steps.ToDictionary(s => s.Key);
+        _byKey = Steps.Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
+        for (var i = 0; i < Steps.Length; i++) Steps[i].Index = i;
+        Undoes = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Makes.Any(m => Disturbs(j, m.Slot, 1u << m.Value))).Select(i => i.Index)))];
+        MayBlock = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Needs.Any(n => n.AnyOf.Any(a => a.Any(r => Disturbs(j, r.Slot, r.Mask))))).Select(i => i.Index)))];
         FactOffset = new int[StateLayout.Slots];
         for (var slot = 0; slot < StateLayout.Slots; slot++)
         {
@@ -85,7 +203,18 @@ internal sealed class CompiledCatalogue
     }
 
     public PlanSetup Setup { get; }
+
+    /// <summary>The steps that exist here.</summary>
     public BoundStep[] Steps { get; }
+
+    /// <summary>For each step the steps of which it can take away what they make.</summary>
+    public Bits[] Undoes { get; }
+
+    /// <summary>For each step the steps of which it can take away what they need.</summary>
+    public Bits[] MayBlock { get; }
+
+    /// <summary>Every proof, a proof that rests on another after it.</summary>
+    public BoundProof[] Proofs { get; }
 
     /// <summary>Things worked out once for a setup by those who show its plan.</summary>
     public ConcurrentDictionary<string, object> Derived { get; } = new(StringComparer.Ordinal);
@@ -93,30 +222,75 @@ internal sealed class CompiledCatalogue
     public int[] FactOffset { get; }
     public int Facts { get; }
 
-    public static CompiledCatalogue For(PlanSetup setup) =>
-        ByReference.GetValue(setup, s => Cache.GetOrAdd(KeyOf(s), _ => new(s)));
+    public static CompiledCatalogue For(PlanSetup setup)
+    {
+        if (Cache.TryGetValue(setup, out var known)) return known;
+        if (Cache.Count >= Most) Cache.Clear();
+        return Cache.GetOrAdd(setup, s => new(s));
+    }
 
+    /// <summary>The step at its place; null when it does not exist on this car. Steps of earlier versions are found, and never planned.</summary>
     public BoundStep? Find(StepKey key) => _byKey.GetValueOrDefault(key);
 
     public static BoundCondition Bind(Condition condition, Side? side, Interlock? interlock = null) =>
         new([.. condition.AnyOf.Select(a => a.Select(r => (SlotOf(r.Variable, r.Where, side), r.Mask)).ToArray())], condition, interlock);
 
-    private BoundStep Bind(StepType type, int rank, Side? side) => new()
-    {
-        Key = new(type.Id, side),
-        Type = type,
-        Rank = rank,
-        Tools = type.ToolsIn(Setup),
-        Needs =
-        [
-            .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.Concerns) != 0 && c.Needs.Applies?.Invoke(Setup) != false).Select(c => Bind(c.Needs, side, i))),
-            .. type.Needs.Where(n => n.Applies?.Invoke(Setup) != false).Select(n => Bind(n, side)),
-        ],
-        Makes = [.. type.Makes.Where(Holds).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
-        Otherwise = [.. type.Otherwise.Where(Holds).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))],
-    };
+    private static IEnumerable<Side?> Places(StepType type) => type.Lane == Lane.Car ? [null] : Core.Sides.Both.Select(s => (Side?)s);
 
-    private bool Holds(Effect effect) => effect.Applies?.Invoke(Setup) != false;
+    private BoundStep Bind(StepType type, int rank, Side? side)
+    {
+        var makes = Bind(type.Makes, side);
+        return new()
+        {
+            Key = new(type.Id, side),
+            Type = type,
+            Rank = rank,
+            Tools = type.ToolsIn(Setup),
+            Needs =
+            [
+                .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.AllConcerns) != 0 && Here(c.Needs)).Select(c => Bind(c.Needs, side, i))),
+                .. Bind(type.Needs, side),
+            ],
+            Makes = makes,
+            Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side)))],
+            Proofs = Reached(makes.Concat(type.Outcomes.SelectMany(o => Bind(o.Makes, side))).Select(m => m.Slot)),
+        };
+    }
+
+    private static bool Disturbs(BoundStep step, int slot, uint mask)
+    {
+        foreach (var (made, value) in step.Makes)
+        {
+            if (made == slot) return (mask & 1u << value) == 0;
+        }
+
+        return Array.Exists(step.Proofs, p => p.Slot == slot && (mask & p.Stands) != 0 && (mask & 1u << p.FallsTo) == 0);
+    }
+
+    // The proofs that a change of these can bring down, by themselves or through one another: the others need not be looked at.
+    private BoundProof[] Reached(IEnumerable<int> changed)
+    {
+        var slots = changed.ToHashSet();
+        List<BoundProof> reached = [];
+        foreach (var proof in Proofs)
+        {
+            if (!proof.Untouched.Any(slots.Contains) && !proof.While.Any(w => slots.Contains(w.Slot))) continue;
+            reached.Add(proof);
+            slots.Add(proof.Slot);
+        }
+
+        return [.. reached];
+    }
+
+    private BoundProof Bind(Proof proof, Side? side) => new(proof.Of.Slot(side), proof.Stands, proof.FallsTo,
+        [.. proof.While(Setup).Select(r => (SlotOf(r.Variable, r.Where, side), r.Mask))], [.. proof.Untouched(Setup).Select(g => SlotOf(g.Variable, g.Where, side))]);
+
+    private BoundCondition[] Bind(IEnumerable<Condition> needs, Side? side) => [.. needs.Where(Here).Select(n => Bind(n, side))];
+
+    private (int Slot, byte Value)[] Bind(IEnumerable<Effect> effects, Side? side) =>
+        [.. effects.Where(e => e.Applies?.Invoke(Setup) != false).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))];
+
+    private bool Here(Condition condition) => condition.Applies?.Invoke(Setup) != false;
 
     private static int SlotOf(StateVariable variable, Where where, Side? side) => variable.Slot(where switch
     {
@@ -124,10 +298,7 @@ internal sealed class CompiledCatalogue
         Where.Left => Side.Left,
         Where.Right => Side.Right,
         Where.This => side,
-        _ => side?.Other(),
+        Where.Other => side?.Other(),
+        _ => throw new ArgumentOutOfRangeException(nameof(where), where, "No such place."),
     });
-
-    // Everything a predicate of the catalogue may look at, and nothing else: two setups with one key bind alike.
-    private static string KeyOf(PlanSetup s) =>
-        $"{s.Left}|{s.Right}|{s.Scope}|{s.Route}|{s.Rules}|{s.RotorHasScrews}|{s.RotorComesOffWithBracketOn}|{s.ServiceOnGround}|{string.Join(',', s.SingleUse)}|{s.SimulatedPedal}|{s.RotorFound}|{s.ShoesFound}|{s.PadsFound}|{s.HubFound}|{s.WrongPart}|{string.Join(',', s.Fittings)}|{s.SheetElectric}|{string.Join(',', s.Broken)}";
 }

@@ -32,19 +32,40 @@ public static class Overnight
         return options.Where(o => o.CannotBeMet.Count == 0).MinBy(o => o.Minutes) ?? options[1];
     }
 
+    /// <summary>After a night nobody knows what a battery or a colleague did: service position, spindles and levers are looked at again.</summary>
+    internal static CarState InTheMorning(PlanSetup setup, CarState left)
+    {
+        var car = left;
+        if (car.Get(Car.Brake) == ParkingBrake.Service)
+        {
+            car = car.With(Car.Brake, ParkingBrake.ServiceInDoubt);
+            // A box that pulled again by itself has both cables tight.
+            if (setup.PullsCables && car.Get(Car.Cable) == CableRun.Slack) car = car.With(Car.Cable, CableRun.Unknown);
+        }
+
+        foreach (var side in Core.Sides.Both)
+        {
+            if (car.Get(Corner.Spindle, side) == Spindle.Back) car = car.With(Corner.Spindle, side, Spindle.Unknown);
+            if (car.Get(Corner.Lever, side) == Lever.OnStop && car.Get(Car.Cable) == CableRun.Slack) car = car.With(Corner.Lever, side, Lever.NotSeen);
+        }
+
+        return Planner.Moved(setup, left, car);
+    }
+
     /// <summary>One stopping point.</summary>
     public static NightStop To(PlanSetup setup, CarState state, NightKind kind)
     {
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(state);
-        var (steps, cannot) = Planner.Toward(setup, state, [.. Goals(setup, kind).Select(c => CompiledCatalogue.Bind(c, null))]);
+        var toward = setup with { Goal = kind == NightKind.Assembled ? JobGoal.NightAssembled : JobGoal.NightOnStands };
+        var (steps, cannot) = Planner.Toward(toward, state, Goal.For(toward));
         var trail = new Trail("Overnight.To");
         foreach (var step in steps) trail.Evidence(StepCatalogue.Find(step.StepId)!.Name, StepCatalogue.Find(step.StepId)!.Because, "practice-night");
         var minutes = steps.Sum(s => StepCatalogue.Find(s.StepId)!.Minutes);
-        var end = steps.Aggregate(state, (s, k) => Planner.Apply(setup, s, k, false));
+        var end = steps.Aggregate(state, (s, k) => Planner.Apply(toward, s, k, null));
         List<string> tags = ["Key: do not drive"];
         if (end.Get(Car.Brake) == ParkingBrake.Service || Core.Sides.Both.Any(s => end.Get(Corner.Caliper, s) != Caliper.On)) tags.Add("Brake pedal: do not press");
-        if (end.Get(Car.Brake) == ParkingBrake.Service || (setup.IsElectric && kind == NightKind.OnStands)) tags.Add("Parking brake switch: do not touch");
+        if (end.Get(Car.Tag) == Done.Yes) tags.Add("Parking brake switch: do not touch");
         if (end.Get(Car.Battery) == Battery.Supported) tags.Add("Charger: leave on, or let the car sleep as the sheet says");
         List<string> back = [];
         if (end.Get(Car.Brake) == ParkingBrake.Service) back.Add("Service position: seen again; a battery that was disconnected loses it");
@@ -53,31 +74,5 @@ public static class Overnight
         back.Add("Stands, chocks and tags: as they were left");
         trail.Conclude(cannot.Count > 0 ? "This cannot be reached from here." : steps.Count == 0 ? "It can be left as it stands." : $"{Figure.Count(steps.Count, "step")}, {Figure.Count(minutes, "minute")}.", "practice-night");
         return new(kind, steps, minutes, tags, back, cannot, trail.Done());
-    }
-
-    private static IEnumerable<Condition> Goals(PlanSetup s, NightKind kind)
-    {
-        yield return Car.Hydraulics.Is(HydraulicsState.Closed, HydraulicsState.Bled);
-        yield return Car.Ignition.Is(Ignition.Off);
-        if (kind == NightKind.Assembled)
-        {
-            yield return Assembled.Both;
-            yield return Car.Pedal.Is(Pedal.Firm, Pedal.Proved);
-            foreach (var r in Corner.Wheel.Both(Wheel.On)) yield return r;
-            foreach (var r in Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued)) yield return r;
-            yield return Car.Position.Is(CarPosition.Ground);
-            yield return Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Car.Chocks.Is(Chocks.In)]);
-            yield break;
-        }
-
-        yield return Car.Position.Is(CarPosition.Stands);
-        yield return Car.Chocks.Is(Chocks.In);
-        foreach (var r in Corner.Caliper.Both(Caliper.On, Caliper.Hung)) yield return r;
-        foreach (var r in Corner.Hose.Both(HoseState.On, HoseState.Torqued)) yield return r;
-        if (s.IsElectric)
-        {
-            yield return Car.Key.Is(Key.Away);
-            if (s.InService) yield return Condition.Any([Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.Yes)], [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased)]);
-        }
     }
 }

@@ -36,12 +36,14 @@ public static class Planner
         var catalogue = CompiledCatalogue.For(setup);
         var search = new Search(catalogue);
         var goal = Goal.For(setup);
+        if (LookFirst(setup, state) is { } look) goal.Add(look);
         var unreachable = search.Unreachable(state, goal);
         var roots = unreachable.Count > 0 ? search.Roots(state, unreachable) : [];
         List<string> cannot = [.. (roots.Count > 0 ? roots : unreachable).Select(Facts.Words)];
+        // Corner facts stay worth doing on the side that is not blocked; the car's own goals wait for both.
         if (unreachable.Count > 0) goal = [.. goal.Except(unreachable).Where(IsCornerOnly)];
 
-        var steps = search.Find(state, goal);
+        var steps = Way(search, setup, state, goal);
         if (steps is null) return Result([], [.. cannot, "No order was found from here. Undo the last step, or follow the maker's order."]);
         return Result([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], cannot);
     }
@@ -53,16 +55,55 @@ public static class Planner
         var search = new Search(CompiledCatalogue.For(setup));
         var unreachable = search.Unreachable(state, goal);
         if (unreachable.Count > 0) return ([], [.. unreachable.Select(Facts.Words)]);
-        return search.Find(state, goal) is { } steps ? ([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], []) : ([], ["No order was found from here."]);
+        return Way(search, setup, state, goal) is { } steps ? ([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], []) : ([], ["No order was found from here."]);
+    }
+
+    /// <summary>Where the other side stays together, it is looked at before the first new part goes in here.</summary>
+    private static BoundCondition? LookFirst(PlanSetup setup, CarState state)
+    {
+        if (setup.Rules.Sides != SidesRule.OtherKept || setup.ClosesUp || !setup.Identified || !(setup.PadsNew || setup.Rotors || setup.ShoesNew)) return null;
+        var first = Walking.FirstSide(state);
+        var second = first.Other();
+        var finished = state.Get(Corner.Judged, first) == Done.Yes
+            && CompiledCatalogue.Bind(Condition.All(Assembled.At(first == Side.Left ? Where.Left : Where.Right)), null).Holds(state.Raw);
+        return finished || state.Get(Corner.Judged, second) == Done.Yes ? null
+            : CompiledCatalogue.Bind(Corner.Looked.At(second == Side.Left ? Where.Left : Where.Right, Done.Yes), null);
+    }
+
+    /// <summary>
+    /// The quick search; and where it gives up, back by the ways there are to a place from which everything is known to be open: both sides
+    /// together, or both apart on the stands.
+    /// </summary>
+    private static List<BoundStep>? Way(Search search, PlanSetup setup, CarState state, IReadOnlyList<BoundCondition> goal)
+    {
+        if (search.Find(state, goal) is { } direct) return direct;
+        foreach (var refuge in Refuges(setup))
+        {
+            if (search.Find(state, refuge) is not { Count: > 0 } back) continue;
+            if (search.Find(back.Aggregate(state, (s, step) => step.Do(s)), goal) is { } on) return [.. back, .. on];
+        }
+
+        return null;
+    }
+
+    // Places to start again from, the cheapest first.
+    private static IEnumerable<List<BoundCondition>> Refuges(PlanSetup setup)
+    {
+        Condition[] apart = [Car.Position.Is(CarPosition.Stands), .. Corner.Wheel.Both(Wheel.Off).Select(r => (Condition)r), .. Corner.Pads.Both(PadState.None).Select(r => (Condition)r)];
+        Condition[] together = [Assembled.Both, Car.Position.Is(CarPosition.Stands), .. Corner.Hydraulics.Both(HydraulicsState.Closed).Select(r => (Condition)r)];
+        Condition[] standing = [Assembled.Both, Car.Position.Is(CarPosition.Ground), Car.Pedal.Is(Pedal.Proved)];
+        foreach (var place in new[] { apart, together, standing }) yield return [.. place.Select(c => CompiledCatalogue.Bind(c, null))];
     }
 
     private static List<BoundStep> InOrder(PlanSetup setup, CarState state, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
     {
-        // Putting steps in the preferred order can leave another one needless: again, until none is.
-        for (var (count, more) = (int.MaxValue, true); more; count = steps.Count)
+        // Which look at the other side is needless shows only once they stand in order; and putting them in order can leave another one needless.
+        steps = Order(setup, state, WithoutNeedless(state, WithoutLoops(state, steps), goal, s => s.Type is not { Stage: Stage.Look, Lane: Lane.Corner }), goal);
+        for (var (count, more) = (steps.Count, true); more; count = steps.Count)
         {
-            steps = Order(setup, state, WithoutNeedless(state, steps, goal), goal);
+            steps = WithoutNeedless(state, WithoutLoops(state, steps), goal);
             more = steps.Count < count;
+            if (more) steps = Order(setup, state, steps, goal);
         }
 
         return Walking.Improve(setup, state, steps);
@@ -116,33 +157,59 @@ public static class Planner
         return [.. rest.Select(s => s.Key)];
     }
 
-    /// <summary>The state after a step. Unknown steps change nothing: old events never fail.</summary>
-    internal static CarState Apply(PlanSetup setup, CarState state, StepKey step, bool otherwise)
+    /// <summary>The state after a step, with what was expected or another outcome of it. Unknown steps change nothing: old events never fail.</summary>
+    internal static CarState Apply(PlanSetup setup, CarState state, StepKey step, string? outcome)
     {
-        var bound = CompiledCatalogue.For(setup).Find(step);
-        return bound is null ? state : state.Apply(otherwise && bound.Otherwise.Length > 0 ? bound.Otherwise : bound.Makes);
+        if (CompiledCatalogue.For(setup).Find(step) is not { } bound) return state;
+        return outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome) is { } found ? bound.Do(state, found) : bound.Do(state);
     }
 
-    /// <summary>What breaking these interlocks leaves: facts that are no longer known or no longer so, and a remedy due for each.</summary>
-    internal static (PlanSetup Setup, CarState State) Broken(PlanSetup setup, CarState state, StepKey step, IReadOnlyList<int> interlocks)
+    /// <summary>
+    /// The state after a step that was done before its turn: what anyone can see of it is so, what it would have proved is not, what it wrote is
+    /// in doubt, and so is what the interlocks it broke guard.
+    /// </summary>
+    internal static CarState OutOfOrder(PlanSetup setup, CarState state, StepKey step, IReadOnlyList<int> broken)
     {
-        var changed = setup with { Broken = [.. setup.Broken.Union(interlocks).Order()] };
-        state = changed.Onto(state, setup);
-        foreach (var interlock in Interlocks.All.Where(i => interlocks.Contains(i.Number)))
+        var catalogue = CompiledCatalogue.For(setup);
+        if (catalogue.Find(step) is not { } bound) return state;
+        var after = state;
+        foreach (var (slot, value) in bound.Makes)
         {
-            state = state.With(Remedies.All[interlock.Number - 1], Asked.Due);
-            foreach (var effect in interlock.Leaves.Where(e => e.Applies?.Invoke(changed) != false))
-                state = state.Set(effect.Variable.Slot(effect.Where switch { Where.Left => Side.Left, Where.Right => Side.Right, Where.This => step.Side, _ => null }), effect.Value);
+            // A fastener's state can be seen; what else is proved is not proved by a mark.
+            if (StateLayout.At(slot).Variable is not StateVariable<Bolts> && Array.Exists(catalogue.Proofs, p => p.Slot == slot && (p.Stands & 1u << value) != 0)) continue;
+            after = after.Set(slot, StateLayout.At(slot).Variable.Doubt(value));
         }
 
-        return (changed, state);
+        foreach (var interlock in Interlocks.All.Where(i => broken.Contains(i.Number)))
+            foreach (var variable in interlock.Doubts(setup))
+                foreach (var side in !variable.PerCorner ? [null] : step.Side is { } s && !interlock.ReachesBoth ? [s] : Core.Sides.Both.Select(s => (Side?)s))
+                    after = Doubted(after, variable.Slot(side));
+
+        return Transition.Settle(catalogue.Proofs, state, after);
     }
+
+    /// <summary>Whether a step can have been done at all: what it changes must stand where it starts from, whatever else was lacking; and nobody is in a hat that this job does not open.</summary>
+    internal static bool CanHaveBeenDone(PlanSetup setup, CarState state, StepKey step) => CompiledCatalogue.For(setup).Find(step) is { Retired: false } bound && bound.Changes(state.Raw)
+        && (setup.HatOpen || (bound.Type.Concerns & (Concern.HatOff | Concern.HandsInHat)) == 0)
+        && Array.TrueForAll(bound.Needs, n => n.Interlock is not null || n.AnyOf.Any(a => a.All(r => (r.Mask & 1u << state[r.Slot]) != 0 || Array.TrueForAll(bound.Makes, m => m.Slot != r.Slot))));
+
+    /// <summary>The state with these variables doubted, and every proof that rested on them fallen.</summary>
+    internal static CarState Doubted(PlanSetup setup, CarState state, IEnumerable<int> slots) =>
+        Transition.Settle(CompiledCatalogue.For(setup).Proofs, state, slots.Aggregate(state, Doubted));
+
+    /// <summary>Everything a step, as expected or otherwise, can write.</summary>
+    internal static IEnumerable<int> Written(PlanSetup setup, StepKey step) => CompiledCatalogue.For(setup).Find(step) is { } bound
+        ? bound.Makes.Concat(bound.Outcomes.SelectMany(o => o.Makes)).Select(m => m.Slot).Distinct() : [];
+
+    /// <summary>The state with a fact of the car or a corner changed, and every proof that rested on it fallen.</summary>
+    internal static CarState Moved(PlanSetup setup, CarState before, CarState after) => Transition.Settle(CompiledCatalogue.For(setup).Proofs, before, after);
+
+    private static CarState Doubted(CarState state, int slot) => state.Set(slot, StateLayout.At(slot).Variable.Doubt(state[slot]));
 
     internal static bool GoalReached(PlanSetup setup, CarState state) =>
         setup.NotCovered is null && Goal.For(setup).All(g => g.Holds(state.Raw));
 
-    // Corner facts stay worth doing on the side that is not blocked, and what was broken is put right; the car's own goals wait for both.
-    private static bool IsCornerOnly(BoundCondition goal) => goal.AnyOf.All(a => a.All(r => StateLayout.At(r.Slot) is var (variable, side) && (side is not null || Remedies.All.Any(v => v == variable))));
+    private static bool IsCornerOnly(BoundCondition goal) => goal.AnyOf.All(a => a.All(r => StateLayout.At(r.Slot).Side is not null));
 
     private static Plan Result(IReadOnlyList<StepKey> steps, IReadOnlyList<string> cannot)
     {
@@ -161,28 +228,57 @@ public static class Planner
         return new(steps, minutes, cannot, trail.Done());
     }
 
+    /// <summary>Takes out what only leads back to where one was.</summary>
+    private static List<BoundStep> WithoutLoops(CarState start, List<BoundStep> steps)
+    {
+        Dictionary<CarState, int> been = new() { [start] = 0 };
+        List<BoundStep> kept = [];
+        var state = start;
+        foreach (var step in steps)
+        {
+            state = step.Do(state);
+            kept.Add(step);
+            if (been.TryGetValue(state, out var count))
+            {
+                foreach (var later in been.Where(b => b.Value > count).Select(b => b.Key).ToArray()) been.Remove(later);
+                kept.RemoveRange(count, kept.Count - count);
+            }
+
+            been[state] = kept.Count;
+        }
+
+        return kept;
+    }
+
     /// <summary>Takes out every step (with those that only it made possible) without which the goal is still reached.</summary>
-    internal static List<BoundStep> WithoutNeedless(CarState start, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal)
+    internal static List<BoundStep> WithoutNeedless(CarState start, List<BoundStep> steps, IReadOnlyList<BoundCondition> goal, Func<BoundStep, bool>? asked = null)
     {
         Span<byte> before = stackalloc byte[StateLayout.Slots], now = stackalloc byte[StateLayout.Slots];
         start.Raw.CopyTo(before);
         List<BoundStep> kept = [];
         for (var i = 0; i < steps.Count;)
         {
+            if (asked?.Invoke(steps[i]) == false && steps[i].Allowed(before) && steps[i].Changes(before))
+            {
+                steps[i].Do(before);
+                i++;
+                continue;
+            }
+
             // What stands before the step left out was kept already: only what follows is done anew.
             before.CopyTo(now);
             kept.Clear();
             for (var j = i + 1; j < steps.Count; j++)
             {
                 if (!steps[j].Allowed(now) || !steps[j].Changes(now)) continue;
-                foreach (var (slot, value) in steps[j].Makes) now[slot] = value;
+                steps[j].Do(now);
                 kept.Add(steps[j]);
             }
 
             if (Holds(goal, now)) steps = [.. steps.Take(i), .. kept];
             else if (steps[i].Allowed(before) && steps[i].Changes(before))
             {
-                foreach (var (slot, value) in steps[i].Makes) before[slot] = value;
+                steps[i].Do(before);
                 i++;
             }
             else steps = [.. steps.Take(i), .. steps.Skip(i + 1)];
@@ -210,11 +306,12 @@ public static class Planner
         {
             List<BoundStep>? next = null;
             var here = ordered.Count > 0 ? Walking.PlaceOf(ordered[^1]) : -1;
-            foreach (var candidate in rest.OrderBy(s => Preference(setup, s, here, rest)).ToArray())
+            var first = Walking.FirstSide(state);
+            foreach (var candidate in rest.OrderBy(s => Preference(setup, s, here, first, rest)).ToArray())
             {
                 if (!candidate.Allowed(state.Raw) || CanFinish(state, rest, candidate, goal) is not { } after) continue;
                 ordered.Add(candidate);
-                state = state.Apply(candidate.Makes);
+                state = candidate.Do(state);
                 next = after;
                 break;
             }
@@ -228,19 +325,23 @@ public static class Planner
     }
 
     /// <summary>
-    /// Up to judging, both corners go step by step; from cleaning to torque the house rule "sides" decides; closing and
-    /// proving belong to the car.
+    /// Looking and making safe come first. Then the house rule "sides" decides: one side from the first bolt to the last while the other stays
+    /// together; both judged and then built one by one; or both in step. Closing and proving belong to the car, and wheels go on last. One goes
+    /// on at the side that is open.
     /// </summary>
-    private static (int Phase, int Side, int Turn, int Walk, int Rank, int Tie) Preference(PlanSetup setup, BoundStep step, int here, List<BoundStep> rest)
+    private static (int Phase, int Side, int Turn, int Walk, int Rank, int Tie) Preference(PlanSetup setup, BoundStep step, int here, Side first, List<BoundStep> rest)
     {
-        var build = step.Key.Side is not null && step.Type.Stage is >= Stage.Clean and <= Stage.Torque && step.Type.Torques != Torque.FastenerRole.Wheel;
-        var phase = Walking.ComesFirst(step) ? -1 : step.Type.Stage <= Stage.Judge || step.Type.Id == "rotor-degreased" ? 0 : build ? 1 : 2;
-        var side = build && setup.Rules.Sides == SidesRule.OneThenOther ? (int)step.Key.Side! : 0;
+        var build = Walking.Builds(setup, step);
+        // What a corner's building waits for elsewhere, such as a look at the reservoir, belongs to it.
+        var phase = step.Type.Soon ? -1 : build ? 1 : step.Type.Stage <= Stage.Judge || step.Type is { Lane: Lane.Corner, Place: Place.Bench } ? 0
+            : step.Key.Side is not null && step.Type is { Stage: <= Stage.Torque, OnWheels: false, Lasts: false } ? 1 : 2;
+        var inStep = phase == 1 && setup.Rules.Sides == SidesRule.InStep;
+        var mine = step.Key.Side is not { } at || at == first ? 0 : 1;
+        var side = build && !inStep ? mine : 0;
         // In step, the other corner's same step comes before the next one here.
-        var walk = build && setup.Rules.Sides == SidesRule.InStep ? 0 : Walking.PlaceOf(step) == here ? 0 : 1;
-        // The left corner has its turn first.
-        var turn = !(build && setup.Rules.Sides == SidesRule.InStep) && step.Key.Side == Side.Right && rest.Exists(s => s.Rank == step.Rank && s.Key.Side == Side.Left) ? 1 : 0;
-        return (phase, side, turn, walk, step.Rank, step.Key.Side is { } s ? (int)s : 0);
+        var walk = inStep || Walking.PlaceOf(step) == here ? 0 : 1;
+        var turn = !inStep && mine == 1 && rest.Exists(s => s.Rank == step.Rank && s.Key.Side == first) ? 1 : 0;
+        return (phase, side, turn, inStep ? 0 : walk, step.Rank, mine);
     }
 
     private static readonly Condition Nothing = new([]);
@@ -248,11 +349,15 @@ public static class Planner
     /// <summary>What the steps reach together: the facts that finishing must reach again.</summary>
     internal static List<BoundCondition> ReachedBy(CarState state, List<BoundStep> steps)
     {
-        var end = steps.Aggregate(state, (s, step) => s.Apply(step.Makes));
+        var end = steps.Aggregate(state, (s, step) => step.Do(s));
         List<BoundCondition> goal = [];
         Span<bool> touched = stackalloc bool[StateLayout.Slots];
         foreach (var step in steps)
+        {
             foreach (var (slot, _) in step.Makes) touched[slot] = true;
+            foreach (var proof in step.Proofs) touched[proof.Slot] = true;
+        }
+
         for (var slot = 0; slot < touched.Length; slot++)
         {
             if (touched[slot]) goal.Add(new([[(slot, 1u << end[slot])]], Nothing, null));
@@ -261,19 +366,25 @@ public static class Planner
         return goal;
     }
 
-    /// <summary>Does <paramref name="first"/>, then again and again the first of the others that is allowed. Null when some are left over or the goal is missed.</summary>
+    /// <summary>Does <paramref name="first"/>, then again and again the first of the others that is allowed. Null when the goal is missed.</summary>
     internal static List<BoundStep>? CanFinish(CarState state, List<BoundStep> steps, BoundStep first, IReadOnlyList<BoundCondition> goal)
     {
-        var now = state.Raw.ToArray();
-        foreach (var (slot, value) in first.Makes) now[slot] = value;
         List<BoundStep> left = [.. steps];
         left.Remove(first);
+        return Finish(first.Do(state), left, goal);
+    }
+
+    /// <summary>Does again and again the first of the steps that is allowed. Null when the goal is missed; the list given is used up.</summary>
+    internal static List<BoundStep>? Finish(CarState state, List<BoundStep> left, IReadOnlyList<BoundCondition> goal)
+    {
+        var now = state.Raw.ToArray();
         List<BoundStep> order = [];
         while (left.Count > 0)
         {
             var i = left.FindIndex(s => s.Allowed(now));
-            if (i < 0) return null;
-            foreach (var (slot, value) in left[i].Makes) now[slot] = value;
+            // What another order made needless falls away, as long as everything is reached.
+            if (i < 0) break;
+            left[i].Do(now);
             order.Add(left[i]);
             left.RemoveAt(i);
         }

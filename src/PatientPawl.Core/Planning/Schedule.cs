@@ -35,7 +35,7 @@ public sealed record Schedule(int People, IReadOnlyList<Assignment> Assignments,
 public static class Scheduling
 {
     private static readonly string[] SingleTools = ["retraction tool", "scan tool"];
-    private const Concern HandsOut = Concern.AppliesBrake | Concern.ReleasesBrake | Concern.LeavesService | Concern.Pedal | Concern.Lifts | Concern.Lowers | Concern.MovesCar;
+    private const Concern HandsOut = Concern.AppliesBrake | Concern.ReleasesBrake | Concern.LeavesService | Concern.Pedal | Concern.Lifts | Concern.Lowers | Concern.MovesCar | Concern.WakesCar | Concern.LeavesPark | Concern.Bleeds | Concern.HandsOut;
 
     /// <summary>The schedule for the steps of a plan.</summary>
     /// <exception cref="InputException">People outside 1 to 2.</exception>
@@ -63,7 +63,7 @@ public static class Scheduling
                 for (var person = 1; person <= people; person++)
                 {
                     if (running.Any(r => r.Person == person)) continue;
-                    var next = left.Distinct().OrderByDescending(s => tails[s]).ThenBy(s => left.IndexOf(s)).FirstOrDefault(s => Fits(state, running, left, s, goal));
+                    var next = left.Distinct().OrderByDescending(s => tails[s]).ThenBy(s => left.IndexOf(s)).FirstOrDefault(s => Fits(state, now, running, left, s, goal));
                     if (next is null) continue;
                     left.Remove(next);
                     running.Add((next, person, now + next.Type.Minutes));
@@ -86,7 +86,7 @@ public static class Scheduling
             now = end;
             foreach (var r in running.Where(r => r.End == now).OrderBy(r => r.Person).ToArray())
             {
-                state = state.Apply(r.Step.Makes);
+                state = r.Step.Do(state);
                 running.Remove(r);
             }
         }
@@ -98,23 +98,33 @@ public static class Scheduling
         return new(people, done, waits, now, bound, boundBy, trail.Done());
     }
 
-    // Allowed now and after whatever is under way has ended, without taking away what is under way, and with all the rest still finishable.
-    private static bool Fits(CarState state, List<(BoundStep Step, int Person, int End)> running, List<BoundStep> left, BoundStep step, IReadOnlyList<BoundCondition> goal)
+    // Allowed now and after whatever is under way has ended, without taking away what is under way, and with every one of the rest still to be done.
+    private static bool Fits(CarState state, int now, List<(BoundStep Step, int Person, int End)> running, List<BoundStep> left, BoundStep step, IReadOnlyList<BoundCondition> goal)
     {
         if (!step.Allowed(state.Raw)) return false;
         foreach (var (other, _, _) in running)
         {
             if (Clash(step, other)) return false;
-            if (!other.Allowed(state.Apply(step.Makes).Raw)) return false;
+            if (!other.Allowed(step.Do(state).Raw)) return false;
         }
 
-        var after = running.OrderBy(r => r.End).Aggregate(state, (s, r) => s.Apply(r.Step.Makes));
-        return step.Allowed(after.Raw) && Planner.CanFinish(after, left, step, goal) is not null;
+        // What ends first is done first: a look that ends before the other's work does is no look at that work.
+        var after = state;
+        foreach (var ended in running.Append((Step: step, Person: 0, End: now + step.Type.Minutes)).OrderBy(r => r.End).ThenBy(r => r.Person).Select(r => r.Step))
+        {
+            if (!ended.Allowed(after.Raw)) return false;
+            after = ended.Do(after);
+        }
+
+        List<BoundStep> rest = [.. left];
+        rest.Remove(step);
+        var count = rest.Count;
+        return Planner.Finish(after, rest, goal) is { } order && order.Count == count;
     }
 
     private static bool Clash(BoundStep a, BoundStep b)
     {
-        if (AtTheCar(a) && (b.Type.Concerns & HandsOut) != 0 || AtTheCar(b) && (a.Type.Concerns & HandsOut) != 0) return true;
+        if (AtTheCar(a) && (b.Type.AllConcerns & HandsOut) != 0 || AtTheCar(b) && (a.Type.AllConcerns & HandsOut) != 0) return true;
         if (a.Type.Place != Place.Bench && Walking.PlaceOf(a) == Walking.PlaceOf(b)) return true;
         return a.Tools.Any(t => SingleTools.Contains(t) && b.Tools.Contains(t));
     }

@@ -42,6 +42,12 @@ public abstract class StateVariable
 
     /// <summary>The value in words, for example <c>proved released</c>.</summary>
     public abstract string Words(byte value);
+
+    /// <summary>
+    /// What is left of a value once it is doubted: after a step was undone, or done before its turn. What anyone can see stays; what nobody
+    /// can see is no longer known. Never better than it was.
+    /// </summary>
+    internal abstract byte Doubt(byte value);
 }
 
 /// <summary>A variable whose values are an enumeration.</summary>
@@ -49,7 +55,11 @@ public sealed class StateVariable<T> : StateVariable where T : struct, Enum
 {
     private static readonly T[] All = Enum.GetValues<T>();
 
-    internal StateVariable(string noun, bool perCorner) : base(noun, perCorner, All.Length) { }
+    private readonly Func<T, T>? _doubted;
+
+    internal StateVariable(string noun, bool perCorner, Func<T, T>? doubted = null) : base(noun, perCorner, All.Length) => _doubted = doubted;
+
+    internal override byte Doubt(byte value) => _doubted is null ? value : Byte(_doubted(All[value]));
 
     internal static byte Byte(T value) => (byte)Array.IndexOf(All, value);
 
@@ -179,13 +189,6 @@ public sealed class CarState : IEquatable<CarState>
         return new(copy);
     }
 
-    internal CarState Apply(IReadOnlyList<(int Slot, byte Value)> effects)
-    {
-        var copy = (byte[])_slots.Clone();
-        foreach (var (slot, value) in effects) copy[slot] = value;
-        return new(copy);
-    }
-
     /// <inheritdoc/>
     public bool Equals(CarState? other) => other is not null && _slots.AsSpan().SequenceEqual(other._slots);
 
@@ -204,7 +207,7 @@ public sealed class CarState : IEquatable<CarState>
 /// <summary>Where each variable lives in a state.</summary>
 internal static class StateLayout
 {
-    private static readonly StateVariable[] CarVars = [.. typeof(Car).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>(), .. Remedies.All];
+    private static readonly StateVariable[] CarVars = [.. typeof(Car).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>()];
     private static readonly StateVariable[] CornerVars = [.. typeof(Corner).GetFields().Select(f => f.GetValue(null)).OfType<StateVariable>()];
 
     static StateLayout()

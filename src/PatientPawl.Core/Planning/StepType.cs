@@ -56,58 +56,92 @@ public enum Place
 
 /// <summary>What a step does that an interlock cares about.</summary>
 [Flags]
-public enum Concern
+public enum Concern : long
 {
     /// <summary>Nothing.</summary>
     None = 0,
     /// <summary>Someone works under the car.</summary>
-    UnderCar = 1 << 0,
+    UnderCar = 1L << 0,
     /// <summary>A wheel comes off.</summary>
-    WheelOff = 1 << 1,
+    WheelOff = 1L << 1,
     /// <summary>The parking brake is released or put in service.</summary>
-    ReleasesBrake = 1 << 2,
+    ReleasesBrake = 1L << 2,
     /// <summary>The gear leaves P.</summary>
-    LeavesPark = 1 << 3,
+    LeavesPark = 1L << 3,
     /// <summary>The car leaves the ground.</summary>
-    Lifts = 1 << 4,
+    Lifts = 1L << 4,
     /// <summary>The parking brake is applied, closed or cycled.</summary>
-    AppliesBrake = 1 << 5,
+    AppliesBrake = 1L << 5,
     /// <summary>A caliper comes off.</summary>
-    CaliperOff = 1 << 6,
+    CaliperOff = 1L << 6,
     /// <summary>A cable is slackened.</summary>
-    SlackensCable = 1 << 7,
+    SlackensCable = 1L << 7,
     /// <summary>The pedal is pressed.</summary>
-    Pedal = 1 << 8,
+    Pedal = 1L << 8,
     /// <summary>The ignition goes on, or the key comes near.</summary>
-    WakesCar = 1 << 9,
+    WakesCar = 1L << 9,
     /// <summary>An actuator is unplugged.</summary>
-    Unplugs = 1 << 10,
+    Unplugs = 1L << 10,
     /// <summary>A piston is pushed or turned home.</summary>
-    Retracts = 1 << 11,
+    Retracts = 1L << 11,
     /// <summary>A hat comes over parking shoes.</summary>
-    HatOff = 1 << 12,
+    HatOff = 1L << 12,
     /// <summary>A rotor screw is cracked with the parking brake holding the hub.</summary>
-    HubHeldByBrake = 1 << 13,
+    HubHeldByBrake = 1L << 13,
     /// <summary>A caliper goes on.</summary>
-    CaliperOn = 1 << 14,
+    CaliperOn = 1L << 14,
     /// <summary>The service position is left, or the brake cycled for the first time.</summary>
-    LeavesService = 1 << 15,
+    LeavesService = 1L << 15,
     /// <summary>The car comes down.</summary>
-    Lowers = 1 << 16,
+    Lowers = 1L << 16,
     /// <summary>Final wheel torque.</summary>
-    WheelTorque = 1 << 17,
+    WheelTorque = 1L << 17,
     /// <summary>The chocks come out.</summary>
-    ChocksOut = 1 << 18,
+    ChocksOut = 1L << 18,
     /// <summary>The car moves.</summary>
-    MovesCar = 1 << 19,
+    MovesCar = 1L << 19,
     /// <summary>The car is handed over.</summary>
-    HandsOver = 1 << 20,
-    /// <summary>Bolts go back in.</summary>
-    RefitsBolts = 1 << 21,
+    HandsOver = 1L << 20,
+    /// <summary>Bracket or mounting bolts go back in.</summary>
+    RefitsBolts = 1L << 21,
     /// <summary>The pedal counts as proved.</summary>
-    ProvesPedal = 1 << 22,
+    ProvesPedal = 1L << 22,
     /// <summary>Friction parts meet.</summary>
-    FitsFriction = 1 << 23,
+    FitsFriction = 1L << 23,
+    /// <summary>Work at a corner of a raised car.</summary>
+    AtCorner = 1L << 24,
+    /// <summary>Hands at a caliper whose parking mechanism could move.</summary>
+    HandsIn = 1L << 25,
+    /// <summary>A circuit is bled: its own screw is open while the pedal moves.</summary>
+    Bleeds = 1L << 26,
+    /// <summary>A hub is turned by hand.</summary>
+    TurnsHub = 1L << 27,
+    /// <summary>Something wakes, moves or unlocks that can reach a hand at a corner.</summary>
+    HandsOut = 1L << 28,
+    /// <summary>Hands among the shoes in a hat.</summary>
+    HandsInHat = 1L << 29,
+    /// <summary>Hands at a spot caliper.</summary>
+    HandsInSpot = 1L << 30,
+    /// <summary>The hydraulic brake of a corner is opened: its caliper or its pads come off.</summary>
+    OpensBrake = 1L << 31,
+    /// <summary>Slide-pin bolts go back in.</summary>
+    RefitsPins = 1L << 32,
+}
+
+/// <summary>Another thing that can be found at a step than what was expected.</summary>
+/// <param name="Id">Its id, kept for ever in stored events.</param>
+/// <param name="Says">What was found, as it stands on its button.</param>
+/// <param name="Makes">What is so then.</param>
+public sealed record Outcome(string Id, string Says, IReadOnlyList<Effect> Makes)
+{
+    /// <summary>When it can be found at all, by what the brake is made of.</summary>
+    public Func<PlanSetup, bool> Applies { get; init; } = _ => true;
+
+    /// <summary>What must be true for it to be possible.</summary>
+    public IReadOnlyList<Condition> Needs { get; init; } = [];
+
+    /// <summary>True when the core finds it from the readings, and nobody chooses it.</summary>
+    public bool Reckoned { get; init; }
 }
 
 /// <summary>A caution that stands at the step where it matters.</summary>
@@ -129,17 +163,32 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
     /// <summary>When it exists at all.</summary>
     public Func<PlanSetup, bool> Applies { get; init; } = _ => true;
 
+    /// <summary>At which corners it exists, where it does not at both.</summary>
+    public Func<PlanSetup, Side, bool> AppliesAt { get; init; } = (_, _) => true;
+
     /// <summary>What must be true before it.</summary>
     public IReadOnlyList<Condition> Needs { get; init; } = [];
 
     /// <summary>What it makes true, as expected.</summary>
     public IReadOnlyList<Effect> Makes { get; init; } = [];
 
-    /// <summary>What it makes true instead, when what is found is not what was expected.</summary>
-    public IReadOnlyList<Effect> Otherwise { get; init; } = [];
+    /// <summary>What can be found instead of what was expected. Every one of them has a plan.</summary>
+    public IReadOnlyList<Outcome> Outcomes { get; init; } = [];
 
-    /// <summary>What interlocks care about.</summary>
+    /// <summary>What interlocks care about, beside what its place says.</summary>
     public Concern Concerns { get; init; }
+
+    /// <summary>True for work at a corner that is done with the car on its wheels.</summary>
+    public bool OnWheels { get; init; }
+
+    /// <summary>True for what closes a corner: it is done once nothing behind it is wanted any more.</summary>
+    public bool Lasts { get; init; }
+
+    /// <summary>True for what is not put off to save a walk: it decides what comes after it.</summary>
+    public bool Soon { get; init; }
+
+    /// <summary>Everything about it that interlocks care about: work at a corner is work on a raised car unless it says otherwise.</summary>
+    public Concern AllConcerns => Concerns | (Lane == Lane.Corner && Place == Place.Corner && !OnWheels ? Concern.AtCorner : Concern.None);
 
     /// <summary>Tools to have at hand.</summary>
     public IReadOnlyList<string> Tools { get; init; } = [];

@@ -27,33 +27,47 @@ internal static class Walking
         return cost;
     }
 
-    /// <summary>True for the steps that build a corner up, which the house rule "sides" orders.</summary>
-    public static bool Builds(BoundStep step) => step.Key.Side is not null && step.Type.Stage is >= Stage.Clean and <= Stage.Torque && step.Type.Torques != Torque.FastenerRole.Wheel && step.Type.Place == Place.Corner;
+    /// <summary>True for the steps that are done at one corner after another, as the house rule "sides" orders them: from the first bolt where the other side stays together, from cleaning elsewhere; the wheel is not among them.</summary>
+    public static bool Builds(PlanSetup setup, BoundStep step) => step.Key.Side is not null && step.Type is { OnWheels: false, Place: Place.Corner, Lasts: false } type
+        && type.Stage >= (setup.Rules.Sides == SidesRule.OtherKept ? Stage.Free : Stage.Clean) && type.Stage <= Stage.Torque;
 
-    /// <summary>True for what is not put off to save a walk: looking, settling a verdict in doubt, putting right what was broken.</summary>
-    public static bool ComesFirst(BoundStep step) => step.Type.Stage == Stage.Look || step.Type.Id == "verdict-settled" || step.Type.Id.StartsWith("remedy", StringComparison.Ordinal);
+    /// <summary>The side one goes on at: the one that is open while the other is not, or else the left.</summary>
+    public static Side FirstSide(CarState state) => Open(state, Side.Right) && !Open(state, Side.Left) ? Side.Right : Side.Left;
+
+    private static bool Open(CarState state, Side side)
+    {
+        foreach (var r in Assembled.At(side == Side.Left ? Where.Left : Where.Right))
+        {
+            if ((r.Mask & 1u << state[r.Variable.Slot(side)]) == 0) return true;
+        }
+
+        return false;
+    }
 
     /// <summary>
     /// How often an order goes against how people work: a corner built up while the other waits half built, or the two not in step (the house rule
-    /// "sides"); the right corner's turn before the left one's same step; something done before the looking is over.
+    /// "sides"); the right corner's turn before the left one's same step; a corner
+    /// closed (bled, turned) before all is built; something done before the looking is over.
     /// </summary>
-    public static int Against(PlanSetup setup, IReadOnlyList<BoundStep> order)
+    public static int Against(PlanSetup setup, Side firstSide, IReadOnlyList<BoundStep> order)
     {
         var against = 0;
         BoundStep? last = null;
-        var (working, first) = (false, -1);
-        Span<bool> right = stackalloc bool[StepCatalogue.All.Count];
+        var (working, first, closing) = (false, -1, false);
+        Span<bool> second = stackalloc bool[StepCatalogue.All.Count];
         foreach (var step in order)
         {
-            if (!ComesFirst(step)) working = true;
+            if (!step.Type.Soon) working = true;
             else if (working || step.Rank < first) against += 1000; // never traded for a shorter way
             else first = step.Rank;
-            if (step.Key.Side == Side.Right) right[step.Rank] = true;
-            else if (step.Key.Side == Side.Left && right[step.Rank]) against++;
-            if (!Builds(step)) continue;
+            if (step.Key.Side == firstSide.Other()) second[step.Rank] = true;
+            else if (step.Key.Side == firstSide && second[step.Rank]) against++;
+            if (step.Type is { Stage: Stage.Close, Lane: Lane.Corner }) closing = true;
+            if (!Builds(setup, step)) continue;
+            if (closing) against++;
             if (last is not null)
             {
-                if (setup.Rules.Sides == SidesRule.OneThenOther ? step.Key.Side < last.Key.Side : step.Rank < last.Rank) against++;
+                if (setup.Rules.Sides == SidesRule.InStep ? step.Rank < last.Rank : step.Key.Side == firstSide && last.Key.Side != firstSide) against++;
             }
 
             last = step;
@@ -78,10 +92,11 @@ internal static class Walking
         var steps = order.ToArray();
         var candidate = new List<BoundStep>(n);
         var slots = StateLayout.Slots;
+        var first = FirstSide(start);
         // The state before each step of the present order: a moved run is tried from where the two orders part to where they meet again.
         var before = new byte[(n + 1) * slots];
         Span<byte> state = stackalloc byte[slots];
-        var (best, against) = (CostOf(now), Against(setup, order));
+        var (best, against) = (CostOf(now), Against(setup, first, order));
         start.Raw.CopyTo(before);
         Follow(now, 0, n);
         for (var (sweep, moved) = (0, true); moved && sweep < 3; sweep++)
@@ -109,8 +124,8 @@ internal static class Walking
                         if (!Meets(next, part, meet, state)) continue;
                         candidate.Clear();
                         foreach (var i in next) candidate.Add(steps[i]);
-                        if (Against(setup, candidate) > against) continue;
-                        (now, next, best, moved) = (next, now, cost, true);
+                        if (Against(setup, first, candidate) is var more && more > against) continue;
+                        (now, next, best, against, moved) = (next, now, cost, more, true);
                         Follow(now, part, meet);
                         break;
                     }
@@ -120,25 +135,25 @@ internal static class Walking
 
         return [.. now.Select(i => steps[i])];
 
-        void Follow(int[] indices, int first, int end)
+        void Follow(int[] indices, int start, int end)
         {
-            for (var i = first; i < end; i++)
+            for (var i = start; i < end; i++)
             {
                 var after = before.AsSpan((i + 1) * slots, slots);
                 before.AsSpan(i * slots, slots).CopyTo(after);
-                foreach (var (slot, value) in steps[indices[i]].Makes) after[slot] = value;
+                steps[indices[i]].Do(after);
             }
         }
 
         // Every step between is allowed and changes something, and the state is then what it was: whatever follows stays valid.
-        bool Meets(int[] indices, int first, int end, Span<byte> at)
+        bool Meets(int[] indices, int begin, int end, Span<byte> at)
         {
-            before.AsSpan(first * slots, slots).CopyTo(at);
-            for (var i = first; i < end; i++)
+            before.AsSpan(begin * slots, slots).CopyTo(at);
+            for (var i = begin; i < end; i++)
             {
                 var step = steps[indices[i]];
                 if (!step.Allowed(at) || !step.Changes(at)) return false;
-                foreach (var (slot, value) in step.Makes) at[slot] = value;
+                step.Do(at);
             }
 
             return at.SequenceEqual(before.AsSpan(end * slots, slots));

@@ -23,7 +23,9 @@ public enum RetractDepthRule
 /// <summary>Sides.</summary>
 public enum SidesRule
 {
-    /// <summary>One side complete, then the other.</summary>
+    /// <summary>One side complete, the other kept assembled as the pattern, its wheel off and looked at first.</summary>
+    OtherKept,
+    /// <summary>Both sides judged, then built up one by one.</summary>
     OneThenOther,
     /// <summary>Both sides in step, tool by tool.</summary>
     InStep,
@@ -236,7 +238,7 @@ public sealed record HouseRules(
     }
 
     /// <summary>School A throughout.</summary>
-    public static HouseRules Default { get; } = new(HoldingRule.HoldUntilCracked, RetractDepthRule.AllTheWayHome, SidesRule.OneThenOther);
+    public static HouseRules Default { get; } = new(HoldingRule.HoldUntilCracked, RetractDepthRule.AllTheWayHome, SidesRule.OtherKept);
 }
 
 /// <summary>One school of a house rule.</summary>
@@ -283,10 +285,11 @@ public static class HouseRuleCatalogue
             "One fit attempt; the second is kinder to an old seal that has lived further out.", false) { Read = r => (int)r.RetractDepth, Write = (r, i) => r with { RetractDepth = (RetractDepthRule)i } },
         new("sides", "Sides",
             [
-                new("one-then-other", "One side complete, then the other.", "After both sides are judged, the plan builds up one corner and then the other."),
+                new("other-kept", "One side complete, the other kept assembled.", "The plan has the other side looked at, finishes one corner from the first bolt to the last, and only then opens the other."),
+                new("one-then-other", "Both sides judged, then built one by one.", "After both sides are judged, the plan builds up one corner and then the other."),
                 new("in-step", "Both sides in step, tool by tool.", "The plan does each step on both corners before the next."),
             ],
-            "An assembled brake stays as the reference; in step invites mirror-image mistakes.", true) { Read = r => (int)r.Sides, Write = (r, i) => r with { Sides = (SidesRule)i } },
+            "An assembled brake stays as the pattern, and a look at it makes a surprise cheap; in step invites mirror-image mistakes.", true) { Read = r => (int)r.Sides, Write = (r, i) => r with { Sides = (SidesRule)i } },
         new("cap", "Reservoir cap",
             [
                 new("stays-on", "The cap stays on; the level is read through the wall.", "No step for the cap."),

@@ -25,7 +25,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()), 0);
 
     public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
-        q.Id is "lamps" or LookOverQuestions.SimulatedPedal or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
+        q.Id is "lamps" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
 
     public DemoDriver Looks(Side side, IEnumerable<Observation> looks)
     {
@@ -138,7 +138,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
             _ => 20,
         }, r.Instrument)).ToList();
         var report = bench.NeedsReport ? new ToolReport(true, "Routine finished", "") : null;
-        return new(bench.Step, readings, [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], false, report, null);
+        return new(bench.Step, readings, [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], null, report, null);
     }
 
     private DemoDriver Do(int minutes, Func<JobState, JobEvent> decide, int? version = null)

@@ -25,7 +25,8 @@ public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffs
 public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, ServiceRoute Route) : IVersioned;
 public sealed record ClickCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged,
-    bool FoundOtherwise, ToolReport? Report, string? Note) : IVersioned;
+    string? Outcome, ToolReport? Report, string? Note) : IVersioned;
+public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
     double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason) : IVersioned;
@@ -82,7 +83,7 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/route", (Guid id, RouteCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Choose(s, c.Route))));
         jobs.MapPost("/{id:guid}/steps", (Guid id, ClickCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.FoundOtherwise, c.Report, c.Note), me.IsLead))));
+            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.Outcome, c.Report, c.Note), me.IsLead))));
         jobs.MapPost("/{id:guid}/torques", (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
@@ -90,7 +91,11 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], false, null, c.Note)))));
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note)))));
+        // Where the job could go instead, and what that would take; then the change itself.
+        jobs.MapGet("/{id:guid}/goals", (Guid id, EventStore events) => TypedResults.Ok(GoalChoices.Of(events.State(id))));
+        jobs.MapPost("/{id:guid}/goal", (Guid id, GoalCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Aim(s, c.Goal, c.Reason))));
         // The shortest safe stopping point; leaving is refused until it is reached.
         jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
         {

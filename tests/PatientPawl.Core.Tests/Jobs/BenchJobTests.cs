@@ -27,7 +27,7 @@ public class BenchJobTests
 
     private static Bench Hat(JobScope scope, HouseRules? rules = null)
     {
-        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Norrin", "Test", "test van", null), 45_000, "weak brake", scope, HatSheet(), rules ?? HouseRules.Default)).LookOver();
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Norrin", "Test", "test van", null), 45_000, "weak brake", scope, HatSheet(), rules ?? Bench.BothMeasured)).LookOver();
         foreach (var side in Core.Sides.Both)
         {
             foreach (var (look, seen) in new[] { (Look.CabinControl, Seen.HandLever), (Look.CaliperLever, Seen.No), (Look.CaliperMotor, Seen.No), (Look.PlateCable, Seen.Yes), (Look.HatHole, Seen.Yes), (Look.BrakeByWire, Seen.No), (Look.PlateMotor, Seen.No), (Look.SecondCaliper, Seen.No), (Look.BrakeHose, Seen.Yes), (Look.OpposedPistons, Seen.No) })
@@ -74,7 +74,7 @@ public class BenchJobTests
         job.State.Car.Get(Corner.Doubt, Side.Left).ShouldBe(Doubt.Open);
         Planner.Why(job.State.Setup, job.State.Car, new("shoes-on", Side.Left)).Lacking.ShouldContain(l => l.Contains("nothing in doubt"));
         var bench = RunSheets.Of(job.State).Now!;
-        (bench.Step.StepId, bench.CanFindOtherwise).ShouldBe(("verdict-settled", "Renew the part"));
+        (bench.Step.StepId, bench.Outcomes.Single()).ShouldBe(("verdict-settled", new OutcomeCard("renewed", "Renew the part")));
         bench.Judged.Single().SettledBy.ShouldContain(s => s.WouldSettle && s.Says.Contains("bore micrometer"));
         bench.Benches.ShouldBe([BenchKind.Shoes]);
         Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), true)).Errors[0].Message.ShouldContain("bore micrometer will");
@@ -91,7 +91,7 @@ public class BenchJobTests
     {
         var job = Drum(Hat(JobScope.Shoes).Until("shoes-measured", Side.Left), Side.Left, 190.96);
         job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { FoundOtherwise = true }, true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Outcome = "renewed" }, true));
         job.State.Setup.RotorFound.ShouldBeTrue();
         RunSheets.Of(job.State).PartsList.ShouldBe(["Rear pad set, with the new rotors", "Two rear rotors, added by a finding", "Parking shoe set with springs and pins"]);
         Left(job).ShouldContain("rotor-on, right");

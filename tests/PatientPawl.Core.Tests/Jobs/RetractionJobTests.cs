@@ -15,7 +15,7 @@ public class RetractionJobTests
 {
     private static readonly DateOnly Today = new(2026, 11, 25);
     private static readonly Instrument Gauge = InstrumentCatalogue.Find("depth-gauge")!;
-    private static Bench AtPiston() => new Bench().Open().LookOver().Identify().Until("piston-home", Side.Left);
+    private static Bench AtPiston() => new Bench().Open(rules: Bench.BothMeasured).LookOver().Identify().Until("piston-home", Side.Left);
     private static LogPoint Line(double turns, double mm, bool released = false, int stage = 1) => new(Guid.NewGuid(), turns, Length.FromMillimeters(mm), stage, released);
     private static Bench Note(Bench job, params LogPoint[] points) => points.Aggregate(job, (b, p) => b.Do(s => JobRules.NotePoint(s, Side.Left, p, Gauge, Today)));
     private static Bench Seeing(Bench job, Func<RetractionFacts, RetractionFacts> change) => job.Do(s => JobRules.LookAtRetraction(s, Side.Left, change(s.Corner(Side.Left).Retraction)));
@@ -70,7 +70,7 @@ public class RetractionJobTests
         job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, Judge(job).Log.Findings[0].Says));
         job.State.Remaining.Select(k => k.ToString()).ShouldContain("old-caliper-away, left");
         RunSheets.Of(job.State).LayOut.Parts.ShouldContain(l => l.Contains("caliper", StringComparison.OrdinalIgnoreCase));
-        job.Until("bleed");
+        job.Until("corner-bled", Side.Left);
         JobBenches.Fluid(job.State, null, false).Decision.Corner.ShouldBe(Side.Left);
         // The new caliper is not the old one's log.
         job.State.Corner(Side.Left).LogPoints().ShouldBeEmpty();
@@ -80,7 +80,7 @@ public class RetractionJobTests
     public void Draws_that_were_noted_have_to_meet_the_stop_test_before_bleeding_is_done()
     {
         var job = AtPiston();
-        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("corner-bled", Side.Left, 100);
         Bench Draw(bool bubbles) => job.Do(s => JobRules.Draw(s, Side.Left, new(Guid.NewGuid(), Volume.FromMilliliters(15), bubbles, false, !bubbles)));
         var before = job.State.LevelPercent!.Value;
         Draw(true);
@@ -88,8 +88,9 @@ public class RetractionJobTests
         Draw(false);
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("not bled yet");
         Draw(false);
-        Home(job).Step.StepId.ShouldBe("bleed");
-        Should.Throw<InputException>(() => JobRules.Draw(job.State, Side.Right, new(Guid.Empty, Volume.FromMilliliters(0), false, false, true))).Errors.Select(e => e.Field).ShouldBe(["volumeMl", "id"]);
+        Home(job).Step.StepId.ShouldBe("corner-bled");
+        Should.Throw<NotAllowedException>(() => JobRules.Draw(job.State, Side.Right, new(Guid.NewGuid(), Volume.FromMilliliters(15), false, false, true)), "nothing was opened there");
+        Should.Throw<InputException>(() => JobRules.Draw(job.State, Side.Left, new(Guid.Empty, Volume.FromMilliliters(0), false, false, true))).Errors.Select(e => e.Field).ShouldBe(["volumeMl", "id"]);
     }
 
     [Fact]
@@ -141,7 +142,7 @@ public class RetractionJobTests
         var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet(), HouseRules.Default with { FluidRoom = FluidRoomRule.OpenBleeder }))
             .LookOver().Identify().Until("piston-home", Side.Left);
         JobBenches.Fluid(job.State, null, false).Reservoir!.Back.Milliliters.ShouldBe(0);
-        job.Until("bleed");
+        job.Until("corner-bled", Side.Left);
         JobBenches.Fluid(job.State, null, false).Decision.Scope.ShouldBe(BleedScope.All);
         // It ran into the bottle, not into the reservoir.
         job.State.LevelPercent!.Value.ShouldBeLessThanOrEqualTo(60);
@@ -224,7 +225,7 @@ public class RetractionJobTests
     private static Bench AtOpposed()
     {
         var sheet = Bench.Sheet() with { Piston = new(Length.FromMillimeters(28), 4, null, Length.FromMillimeters(1.5), null, null, false, 0, ProtrusionLimit: Length.FromMillimeters(16)), Architecture = Architecture.FixedHat };
-        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, sheet, HouseRules.Default)).LookOver();
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, sheet, Bench.BothMeasured)).LookOver();
         foreach (var side in Core.Sides.Both)
         {
             foreach (var (look, seen) in new[] { (Look.CabinControl, Seen.HandLever), (Look.CaliperLever, Seen.No), (Look.CaliperMotor, Seen.No), (Look.PlateCable, Seen.Yes), (Look.BrakeHose, Seen.Yes), (Look.OpposedPistons, Seen.Yes) })
@@ -312,7 +313,7 @@ public class RetractionJobTests
     public void A_draw_noted_wrongly_is_struck_out_and_the_level_goes_back_to_where_it_was()
     {
         var job = AtPiston();
-        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("corner-bled", Side.Left, 100);
         BleedDraw Made(double ml, bool filled = false) => new(Guid.NewGuid(), Volume.FromMilliliters(ml), false, false, true) { Filled = filled };
         var (good, wrong, last) = (Made(15), Made(45), Made(15));
         var before = job.State.LevelPercent!.Value;
@@ -320,7 +321,7 @@ public class RetractionJobTests
         // More than there was: the level ends at nothing, and comes back all the same.
         job.State.LevelPercent!.Value.ShouldBe(Math.Max(before - 80, 0), 1e-9);
         Should.Throw<InputException>(() => JobRules.StrikeDraw(job.State, Side.Left, wrong.Id, " ")).Errors.Single().Field.ShouldBe("reason");
-        Should.Throw<InputException>(() => JobRules.StrikeDraw(job.State, Side.Right, wrong.Id, "it was 15")).Errors.Single().Field.ShouldBe("drawId");
+        Should.Throw<InputException>(() => JobRules.StrikeDraw(job.State, Side.Left, Guid.NewGuid(), "it was 15")).Errors.Single().Field.ShouldBe("drawId");
         job.Do(s => JobRules.StrikeDraw(s, Side.Left, wrong.Id, "it was 15"));
         job.State.LevelPercent!.Value.ShouldBe(before - 20, 1e-9);
         job.State.Corner(Side.Left).Draws.ShouldBe([good]);
@@ -328,7 +329,7 @@ public class RetractionJobTests
         // One clear draw is not two: the struck one counts for nothing.
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("not bled yet");
         job.Do(s => JobRules.Draw(s, Side.Left, last));
-        Home(job).Step.StepId.ShouldBe("bleed");
+        Home(job).Step.StepId.ShouldBe("corner-bled");
         JobRecord.Of(job.State).Log.ShouldContain(l => l.What == "Draw struck out" && l.Detail == "it was 15");
     }
 
@@ -336,7 +337,7 @@ public class RetractionJobTests
     public void Filled_since_full_is_full_whatever_is_struck()
     {
         var job = AtPiston();
-        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("bleed", level: 100);
+        job.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null)).Until("corner-bled", Side.Left, 100);
         var (wrong, filled) = (new BleedDraw(Guid.NewGuid(), Volume.FromMilliliters(15), false, false, true), new BleedDraw(Guid.NewGuid(), Volume.FromMilliliters(15), false, false, true) { Filled = true });
         foreach (var d in new[] { wrong, filled }) job.Do(s => JobRules.Draw(s, Side.Left, d));
         job.Do(s => JobRules.StrikeDraw(s, Side.Left, wrong.Id, "other corner"));

@@ -20,25 +20,26 @@ public class SurpriseTests
         Find(job, FindingKind.StuckPiston, Side.Left);
         RunSheets.Of(job.State).Done.Count.ShouldBe(done + 1, "what is done stays done");
         Ahead(job).ShouldContain("old-caliper-away, left");
-        Ahead(job).ShouldContain("bleed");
+        Ahead(job).ShouldContain("corner-bled, left");
         Ahead(job).ShouldContain("banjo-torqued, left");
         Ahead(job).ShouldNotContain("old-caliper-away, right");
         Ahead(job).ShouldNotContain("piston-home, left");
         // The hose stays shut until the new caliper lies beside the old one.
         Ahead(job).IndexOf("parts-compared").ShouldBeInRange(0, Ahead(job).IndexOf("old-caliper-away, left"));
-        Ahead(job).IndexOf("banjo-torqued, left").ShouldBeLessThan(Ahead(job).IndexOf("bleed"));
-        Ahead(job).IndexOf("bleed").ShouldBeLessThan(Ahead(job).IndexOf("pedal-proved"));
+        Ahead(job).IndexOf("banjo-torqued, left").ShouldBeLessThan(Ahead(job).IndexOf("corner-bled, left"));
+        Ahead(job).IndexOf("corner-bled, left").ShouldBeLessThan(Ahead(job).IndexOf("pedal-proved"));
         RunSheets.Of(job.State).PartsList.ShouldContain("Left rear caliper with sealing washers");
         var change = RunSheets.Of(job.State).Changes.Single();
         change.Because.ShouldStartWith("Left: piston stuck or boot torn");
-        change.Added.ShouldContain("Old caliper away, left");
+        change.Added.ShouldContain("Caliper away, left");
         change.Gone.ShouldContain("Piston home, left");
         change.Again.ShouldContain("Compare new parts with old");
         RunSheets.Of(job.State).Ahead.Count(a => a.CameIn).ShouldBe(change.Added.Count);
         JobState.Fold(job.State.Log).Remaining.ShouldBe(job.State.Remaining);
         Finish(job);
         job.State.Car.Get(Corner.CaliperPart, Side.Left).ShouldBe(CaliperPart.New);
-        job.State.Car.Get(Car.Hydraulics).ShouldBe(HydraulicsState.Bled);
+        job.State.Car.Get(Corner.Hydraulics, Side.Left).ShouldBe(HydraulicsState.Closed);
+        job.State.Car.Get(Corner.Bled, Side.Left).ShouldBe(Done.Yes);
     }
 
     [Fact]
@@ -108,11 +109,11 @@ public class SurpriseTests
     public void Fluid_that_shows_is_bled_and_a_finding_lifted_goes_out_again()
     {
         var job = Job().Until("pads-in", Side.Left);
-        Find(job, FindingKind.FluidShows, null);
-        Ahead(job).ShouldContain("bleed");
+        Find(job, FindingKind.FluidShows, Side.Left);
+        Ahead(job).ShouldContain("corner-bled, left");
         var found = job.State.Log[^1].Id;
         job.Do(s => JobRules.Lift(s, found, "rain water", true, job.Who));
-        Ahead(job).ShouldNotContain("bleed");
+        Ahead(job).ShouldNotContain("corner-bled, left");
         RunSheets.Of(job.State).Changes.ShouldBeEmpty();
     }
 
@@ -139,16 +140,16 @@ public class SurpriseTests
     {
         var job = Job().Until("pads-in", Side.Left);
         var pedal = new StepKey("pedal-proved", null);
-        var command = new ClickOn(pedal, [new(Core.Measuring.ReadingKind.PedalStrokes, 3, null)], [], false, null, "a helper pressed it");
+        var command = new ClickOn(pedal, [new(Core.Measuring.ReadingKind.PedalStrokes, 3, null)], [], null, null, "a helper pressed it");
         Should.Throw<InputException>(() => JobRules.OutOfOrder(job.State, command with { Note = " " })).Errors.Single().Field.ShouldBe("note");
         job.Do(s => JobRules.OutOfOrder(s, command));
         ((StepDone)job.State.Log[^1].Event).Broken!.ShouldContain(3);
-        job.State.Car.Get(Car.Hydraulics).ShouldBe(HydraulicsState.Unknown);
-        Ahead(job).ShouldContain("remedy-3");
-        Ahead(job).ShouldContain("fluid-looked");
+        job.State.Car.Get(Corner.Hydraulics, Side.Left).ShouldBe(HydraulicsState.Unknown);
+        Ahead(job).ShouldContain("piston-looked, left");
+        Ahead(job).ShouldContain("circuit-looked, left");
+        Ahead(job).ShouldContain("circuit-looked, right", "one pedal presses both");
         Ahead(job).ShouldContain("pedal-proved");
-        RunSheets.Of(job.State).Now!.Step.StepId.ShouldBe("remedy-3", "putting right comes first");
-        RunSheets.Of(job.State).Now!.How.ShouldContain("left its bore");
+        RunSheets.Of(job.State).Now!.Step.StepId.ShouldBe("piston-looked", "looking at what it may have done comes first");
         RunSheets.Of(job.State).Changes.Single().Because.ShouldContain("out of order");
         Finish(job);
         JobRecord.Of(job.State).Log.ShouldContain(l => l.Detail.Contains("out of order"));
@@ -158,7 +159,7 @@ public class SurpriseTests
     public void A_caliper_put_on_before_its_lands_are_clean_comes_off_again()
     {
         var job = Job().Until("lands-clean", Side.Left);
-        job.Do(s => JobRules.OutOfOrder(s, new(new("caliper-on", Side.Left), [], [], false, null, "put on in a hurry")));
+        job.Do(s => JobRules.OutOfOrder(s, new(new("caliper-on", Side.Left), [], [], null, null, "put on in a hurry")));
         var ahead = Ahead(job);
         ahead.ShouldContain("caliper-off, left");
         ahead.IndexOf("caliper-off, left").ShouldBeLessThan(ahead.IndexOf("lands-clean, left"));
@@ -169,7 +170,7 @@ public class SurpriseTests
     public void What_judges_signs_or_may_be_done_now_is_not_marked_out_of_order()
     {
         var job = Job();
-        StepDone Mark(string id, Side? side) => JobRules.OutOfOrder(job.State, new(new(id, side), [], [], false, null, "done"));
+        StepDone Mark(string id, Side? side) => JobRules.OutOfOrder(job.State, new(new(id, side), [], [], null, null, "done"));
         Should.Throw<NotAllowedException>(() => Mark("measured", Side.Left));
         Should.Throw<NotAllowedException>(() => Mark("slide-pins-torqued", Side.Left));
         Should.Throw<NotAllowedException>(() => Mark("handed-over", null));
@@ -187,7 +188,7 @@ public class SurpriseTests
         RunSheets.Of(job.State).Now.ShouldBeNull();
         RunSheets.Of(job.State).Night!.Tags.ShouldContain("Key: do not drive");
         BoardCard.Of(Guid.NewGuid(), job.State).Headline.ShouldBe("the morning");
-        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("piston-home", Side.Left), [], [], false, null, null), true)).Because.ShouldContain(b => b.Contains("Come back"));
+        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("piston-home", Side.Left), [], [], null, null, null), true)).Because.ShouldContain(b => b.Contains("Come back"));
         job.Do(JobRules.ComeBack);
         Ahead(job).IndexOf("lever-on-stop, left").ShouldBeInRange(0, Ahead(job).IndexOf("piston-home, left"));
         ahead.IndexOf("lever-on-stop, left").ShouldBeGreaterThan(ahead.IndexOf("lever-cycled"), "it was seen already, and only asked again after cycling");
@@ -197,11 +198,13 @@ public class SurpriseTests
     }
 
     [Fact]
-    public void With_a_hose_open_it_cannot_be_left()
+    public void With_a_caliper_away_and_its_hose_plugged_it_is_left_on_stands_and_nobody_presses_the_pedal()
     {
         var job = Job().Until("piston-home", Side.Left);
         Find(job, FindingKind.StuckPiston, Side.Left).Until("new-caliper-hung", Side.Left);
-        Should.Throw<NotAllowedException>(() => JobRules.Leave(job.State)).Because.ShouldContain(b => b.Contains("new caliper on hose"));
+        var stop = Overnight.Shortest(job.State.Setup, job.State.Car);
+        stop.Kind.ShouldBe(NightKind.OnStands);
+        stop.Tags.ShouldContain("Brake pedal: do not press");
     }
 
     private static void Finish(Bench job)

@@ -49,7 +49,7 @@ public class WhatBitesTests
         else
         {
             job.State.Car.Get(Corner.BracketBolts, Side.Left).ShouldBe(Bolts.Snug, "one of two");
-            job.Do(s => JobRules.OutOfOrder(s, new(new("bracket-off", Side.Left), [], [], false, null, "it sat crooked")));
+            job.Do(s => JobRules.OutOfOrder(s, new(new("bracket-off", Side.Left), [], [], null, null, "it sat crooked")));
             job.State.Signatures(new(step, Side.Left)).ShouldBeEmpty("the bracket has been off since");
         }
     }
@@ -62,7 +62,7 @@ public class WhatBitesTests
         job.Until("torques-accepted");
         job.State.Car.Get(Car.TestDrive).ShouldBe(Done.No);
         Planner.Why(job.State.Setup, job.State.Car, new("test-driven", null)).Interlocks.ShouldContain(13);
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "looked at, marked, tight" }, true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "looked at, marked, tight" }, true)).Until("test-driven");
         Planner.Why(job.State.Setup, job.State.Car, new("test-driven", null)).Interlocks.ShouldNotContain(13);
     }
 

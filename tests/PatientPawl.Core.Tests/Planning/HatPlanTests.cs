@@ -125,7 +125,7 @@ public class HatPlanTests
     public void The_hats_interlocks_stand_in_the_way_by_themselves(string stepId, Side? side, int number)
     {
         var state = Shoes.Start();
-        foreach (var step in Planner.Make(Shoes, state).Steps.TakeWhile(s => s != new StepKey(stepId, side))) state = Planner.Apply(Shoes, state, step, false);
+        foreach (var step in Planner.Make(Shoes, state).Steps.TakeWhile(s => s != new StepKey(stepId, side))) state = Planner.Apply(Shoes, state, step, null);
         Planner.Why(Shoes, state, new(stepId, side)).Allowed.ShouldBeTrue();
         var broken = number switch
         {
@@ -148,7 +148,7 @@ public class HatPlanTests
         {
             if (step.StepId is "shoes-on") met.ShouldContain("parts-settled");
             if (step.StepId is "lowered") met.ShouldContain("assembled");
-            state = Planner.Apply(Shoes, state, step, false);
+            state = Planner.Apply(Shoes, state, step, null);
             met.AddRange(Core.Jobs.Holds.All.Where(h => h.Applies(Shoes) && h.Met(Shoes, state) && !met.Contains(h.Id)).Select(h => h.Id));
         }
 

@@ -30,7 +30,7 @@ public class PlanQualityTests(ITestOutputHelper output)
         // The last fourteen steps, and fourteen from the middle of the work as a goal of their own.
         foreach (var from in new[] { plan.Count - 14, plan.Count / 2 - 7, plan.Count / 4 })
         {
-            var start = plan.Take(from).Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, false));
+            var start = plan.Take(from).Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
             var steps = plan.Skip(from).Take(14).Select(k => CompiledCatalogue.For(setup).Find(k)!).ToList();
             var goal = Planner.ReachedBy(start, steps);
             var ours = Walking.Improve(setup, start, Planner.Order(setup, start, steps, goal));
@@ -45,7 +45,8 @@ public class PlanQualityTests(ITestOutputHelper output)
     {
         foreach (var setup in Setups.Spread())
         {
-            var stages = Planner.Make(setup, setup.Start()).Steps.Select(k => StepCatalogue.Find(k.StepId)!.Stage).ToList();
+            // A look at the other side belongs to the work at the corners: its wheel comes off first.
+            var stages = Planner.Make(setup, setup.Start()).Steps.Where(k => k.Side is null).Select(k => StepCatalogue.Find(k.StepId)!.Stage).ToList();
             stages.LastIndexOf(Stage.Look).ShouldBeLessThan(stages.FindIndex(s => s != Stage.Look), setup.ToString());
         }
     }
@@ -65,12 +66,13 @@ public class PlanQualityTests(ITestOutputHelper output)
     /// <summary>The least cost of any order that is valid, reaches the goal and goes no more against the house rule: every one of them is tried.</summary>
     private static int Exact(PlanSetup setup, CarState start, List<BoundStep> steps, List<BoundCondition> goal)
     {
-        var most = Walking.Against(setup, steps);
+        var first = Walking.FirstSide(start);
+        var most = Walking.Against(setup, first, steps);
         var best = int.MaxValue;
         Dictionary<(int Mask, int Last, int LastBuilt, int Against), int> seen = [];
         void Go(int mask, CarState state, List<BoundStep> order)
         {
-            var against = Walking.Against(setup, order);
+            var against = Walking.Against(setup, first, order);
             if (Walking.Cost(order) >= best || against > most) return;
             if (order.Count == steps.Count)
             {
@@ -78,7 +80,7 @@ public class PlanQualityTests(ITestOutputHelper output)
                 return;
             }
 
-            var key = (mask, order.Count == 0 ? -1 : steps.IndexOf(order[^1]), order.FindLastIndex(Walking.Builds) is >= 0 and var b ? steps.IndexOf(order[b]) : -1, against);
+            var key = (mask, order.Count == 0 ? -1 : steps.IndexOf(order[^1]), order.FindLastIndex(s => Walking.Builds(setup, s)) is >= 0 and var b ? steps.IndexOf(order[b]) : -1, against);
             // The tools in the hand are those of the last step that used any: within one mask and last step they may differ, so cost is compared with a margin of one.
             if (seen.TryGetValue(key, out var before) && before + 1 <= Walking.Cost(order)) return;
             seen[key] = Walking.Cost(order);
@@ -86,7 +88,7 @@ public class PlanQualityTests(ITestOutputHelper output)
             {
                 if ((mask & 1 << i) != 0 || !steps[i].Allowed(state.Raw) || !steps[i].Changes(state.Raw)) continue;
                 order.Add(steps[i]);
-                Go(mask | 1 << i, state.Apply(steps[i].Makes), order);
+                Go(mask | 1 << i, steps[i].Do(state), order);
                 order.RemoveAt(order.Count - 1);
             }
         }

@@ -32,7 +32,8 @@ public class ScheduleTests(ITestOutputHelper output)
                 two.Reasons.Lines.ShouldContain(l => l.Label.Contains("waits"));
             }
 
-            two.Minutes.ShouldBeLessThan((int)(two.LowerBound * 1.3));
+            // A side that stays together as the pattern cannot be worked at meanwhile.
+            two.Minutes.ShouldBeLessThan((int)(two.LowerBound * 1.35));
         }
 
         output.WriteLine($"{all} setups scheduled for two, {over} of them over 15 % above the bound, with the waits named");
@@ -71,7 +72,7 @@ public class ScheduleTests(ITestOutputHelper output)
             var schedule = Scheduling.Make(setup, setup.Start(), Planner.Make(setup, setup.Start()).Steps, 2);
             foreach (var a in schedule.Assignments)
             {
-                var state = schedule.Assignments.Where(b => b.End <= a.Start).OrderBy(b => b.End).ThenBy(b => b.Person).Aggregate(setup.Start(), (s, b) => Planner.Apply(setup, s, b.Step, false));
+                var state = schedule.Assignments.Where(b => b.End <= a.Start).OrderBy(b => b.End).ThenBy(b => b.Person).Aggregate(setup.Start(), (s, b) => Planner.Apply(setup, s, b.Step, null));
                 Planner.Why(setup, state, a.Step).Allowed.ShouldBeTrue($"{a.Step} at {a.Start} in {setup}");
             }
         }

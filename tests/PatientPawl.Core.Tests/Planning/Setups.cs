@@ -38,6 +38,10 @@ internal static class Setups
                     var setup = PlanSetup.For(architecture, scope) with { SheetElectric = kind % 2 == 0 };
                     setup = setup.With(Side.Left, c => c with { CaliperNew = left }).With(Side.Right, c => c with { CaliperNew = right });
                     if (setup.NotCovered is not null) continue;
+                    // How it is built and worked takes turns where the architecture leaves it open.
+                    var (opposed, worked) = (kind % 3 == 1 && architecture is Architecture.HatShoes or Architecture.PullerHat or Architecture.MotorHat or Architecture.SpotCaliper or Architecture.Plain,
+                        architecture is Architecture.FixedHat or Architecture.SpotCaliper ? new Actuation?[] { null, Actuation.Cable, Actuation.Puller, Actuation.PlateMotor, Actuation.CaliperMotor }[kind % 5] : null);
+                    setup = setup.With(Side.Left, c => c with { Opposed = opposed, Worked = worked }).With(Side.Right, c => c with { Opposed = opposed, Worked = worked });
                     foreach (var route in setup.NeedsRoute ? setup.Routes.Select(r => (ServiceRoute?)r) : [null])
                         yield return (setup with { Route = route }, kind++);
                 }
@@ -61,21 +65,25 @@ internal static class Setups
         HashSet<(int, int, int, int)> open = [];
         for (var a = 0; a < rules.Count; a++)
             for (var b = a + 1; b < rules.Count; b++)
-                for (var s = 0; s < 4; s++) open.Add((a, s / 2, b, s % 2));
+                for (var s = 0; s < rules[a].Schools.Count; s++)
+                    for (var t = 0; t < rules[b].Schools.Count; t++) open.Add((a, s, b, t));
+        var all = Enumerable.Range(0, rules.Aggregate(1, (n, r) => n * r.Schools.Count)).Select(Setting).ToArray();
         List<HouseRules> chosen = [];
         while (open.Count > 0)
         {
-            var best = Enumerable.Range(0, 1 << rules.Count).MaxBy(bits => Covers(bits).Count(open.Contains));
+            var best = all.MaxBy(setting => Covers(setting).Count(open.Contains))!;
             foreach (var pair in Covers(best)) open.Remove(pair);
-            chosen.Add(Enumerable.Range(0, rules.Count).Aggregate(HouseRules.Default, (r, i) => rules[i].Choose(r, best >> i & 1)));
+            chosen.Add(Enumerable.Range(0, rules.Count).Aggregate(HouseRules.Default, (r, i) => rules[i].Choose(r, best[i])));
         }
 
         return chosen;
 
-        IEnumerable<(int, int, int, int)> Covers(int bits)
+        int[] Setting(int n) => [.. rules.Select(r => { var school = n % r.Schools.Count; n /= r.Schools.Count; return school; })];
+
+        IEnumerable<(int, int, int, int)> Covers(int[] setting)
         {
             for (var a = 0; a < rules.Count; a++)
-                for (var b = a + 1; b < rules.Count; b++) yield return (a, bits >> a & 1, b, bits >> b & 1);
+                for (var b = a + 1; b < rules.Count; b++) yield return (a, setting[a], b, setting[b]);
         }
     }
 }

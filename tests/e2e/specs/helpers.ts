@@ -126,7 +126,7 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
 /** Answers the questions before lifting, on the run sheet's bench. */
 export async function lookOver(page: Page) {
   await expect(page.getByRole("heading", { name: "Look the car over" })).toBeVisible();
-  for (const [i, answer] of ["No", "No", "Yes", "Yes", "Yes", "Yes", "No"].entries())
+  for (const [i, answer] of ["No", "No", "Yes", "Yes", "Yes", "Yes", "No", "No"].entries())
     await page.locator("fieldset").nth(i).getByRole("button", { name: answer, exact: true }).click();
   await page.getByRole("button", { name: /Looked over: done/ }).click();
   await expect(page.getByRole("heading", { name: /Identify brake, left/ })).toBeVisible();
@@ -167,7 +167,7 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
   const jobId = await openJob(request, plate, scope, bay);
   const send = sender(request, jobId);
   const questions: { id: string }[] = (await (await request.get("/api/catalogue")).json()).lookOver;
-  await send("look-over", { answers: questions.map((q, i) => ({ id: q.id, answer: ["no", "no", "yes", "yes", "yes", "yes", "no"][i] })) });
+  await send("look-over", { answers: questions.map((q, i) => ({ id: q.id, answer: ["no", "no", "yes", "yes", "yes", "yes", "no", "no"][i] })) });
   for (const corner of ["left", "right"]) {
     for (const [look, seen] of [...SEEN[family], ["brake-by-wire", "no"], ["brake-hose", "yes"]]) await send("looks", { side: corner, look, seen });
     await send("rulings", { side: corner });
@@ -208,7 +208,7 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
       ...now.step,
       readings: now.readings.filter((r: { kind: string }) => r.kind in VALUES).map((r: { kind: string; instrument: string | null }) => ({ kind: r.kind, value: VALUES[r.kind], instrumentId: r.instrument })),
       acknowledged: now.cautions.filter((c: { mustAcknowledge: boolean }) => c.mustAcknowledge).map((c: { id: string }) => c.id),
-      foundOtherwise: false,
+      outcome: null,
       report: null,
       note: null,
     });

@@ -2744,6 +2744,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GoalChoice"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/goal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GoalCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/overnight": {
         parameters: {
             query?: never;
@@ -3673,7 +3751,7 @@ export interface components {
             side: null | components["schemas"]["Side"];
             readings: components["schemas"]["Reading"][];
             acknowledged: string[];
-            foundOtherwise: boolean;
+            outcome: null | string;
             report: null | components["schemas"]["ToolReport"];
             note: null | string;
         };
@@ -4161,6 +4239,48 @@ export interface components {
          * @enum {unknown}
          */
         GaugeUnit: "mm" | "inch";
+        /** @description What a job is to end in. */
+        GoalCard: {
+            /** @description The goal. */
+            goal: components["schemas"]["JobGoal"];
+            /** @description In a few words. */
+            says: string;
+            /** @description True once it is there. */
+            reached: boolean;
+            /** @description What holds then. */
+            then: string;
+        };
+        /** @description Something else that a job could end in, with what that takes from where it stands. */
+        GoalChoice: {
+            /** @description The goal. */
+            goal: components["schemas"]["JobGoal"];
+            /** @description In a few words. */
+            says: string;
+            /** @description True when the job goes there already. */
+            present: boolean;
+            /**
+             * Format: int32
+             * @description How many steps it takes.
+             */
+            steps: number;
+            /**
+             * Format: int32
+             * @description Their minutes, for one technician.
+             */
+            minutes: number;
+            /** @description What no order can reach, in words; empty when it can be reached. */
+            cannotBeMet: string[];
+        };
+        GoalCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            goal: components["schemas"]["JobGoal"];
+            reason: string;
+        };
         /** @description A hold as a bar across the lanes. */
         HoldBar: {
             /** @description Its id. */
@@ -4447,6 +4567,11 @@ export interface components {
             leaks: null | components["schemas"]["LeakInput"];
             banjoUndone: boolean;
         };
+        /**
+         * @description What a job is to end in. It can be changed at any moment; one engine plans for all of them.
+         * @enum {unknown}
+         */
+        JobGoal: "finish" | "close-up" | "yard" | "night-assembled" | "night-on-stands";
         /** @description The job was opened. Sheet and house rules are copied in, so that the job stands by itself. */
         JobOpened: {
             /**
@@ -5090,6 +5215,13 @@ export interface components {
             side: null | components["schemas"]["Side"];
             readings: components["schemas"]["Reading"][];
             note: string;
+        };
+        /** @description Another thing that can be found at a step than what is expected. */
+        OutcomeCard: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its button. */
+            says: string;
         };
         /** @description The pad bench's answer: whatever can be judged from what there is. */
         PadBenchAnswer: {
@@ -5899,6 +6031,8 @@ export interface components {
             /** @description What can be reported now: left corner, car, right corner. */
             canFind: components["schemas"]["FindingCard"][][];
             night: null | components["schemas"]["LeftOvernight"];
+            /** @description What the job is to end in, and whether it is there. */
+            goal: components["schemas"]["GoalCard"];
         };
         /**
          * @description Whose fault a runout is.
@@ -6141,7 +6275,7 @@ export interface components {
          * @description Sides.
          * @enum {unknown}
          */
-        SidesRule: "one-then-other" | "in-step";
+        SidesRule: "other-kept" | "one-then-other" | "in-step";
         /** @description Left and right compared after setting. */
         SidesVerdict: {
             /** @description Left minus right, of diameter. */
@@ -6304,8 +6438,8 @@ export interface components {
             nextIndex: number;
             /** @description True when a scan tool's words are asked for. */
             needsReport: boolean;
-            /** @description The name of the other outcome, when the technician can find one. */
-            canFindOtherwise: null | string;
+            /** @description What can be found here instead of what is expected. */
+            outcomes: components["schemas"]["OutcomeCard"][];
             /** @description True when only the lead may click it on. */
             leadOnly: boolean;
             /** @description Benches that serve this step. */

@@ -7,6 +7,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { ChangeText } from "./ChangeText";
+import { GoalDialog } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { duration, sideWord } from "./words";
 
@@ -105,6 +106,7 @@ export function PlanPage() {
           <LayOut job={job} />
           <Changes job={job} />
           <Night job={job} />
+          <GoalDialog job={job} className="btn w-full" />
         </section>
       </div>
     </Shell>

@@ -7,6 +7,7 @@ import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { CarStrip } from "./CarStrip";
 import { FoundDialog } from "./FoundDialog";
+import { GoalDialog } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { Lanes } from "./Lanes";
 import { StepPanel } from "./StepPanel";
@@ -50,6 +51,9 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
+          <span className="max-[760px]:hidden">
+            <GoalDialog job={job} />
+          </span>
           <Link to="plan" className="flex min-h-11 items-center">
             Plan
           </Link>

@@ -10,6 +10,7 @@ import { Why } from "../../ui/Why";
 import { RetractSummary, StopSigns } from "../retraction/RetractSummary";
 import { TorquePanel } from "../torque/TorquePanel";
 import { LiftForm } from "./LiftDialog";
+import { AimReached } from "./GoalDialog";
 import { LookOverForm } from "./LookOverForm";
 import { Sequence, StandInTool } from "./ServicePanel";
 import { duration, figure, stepTitle } from "./words";
@@ -78,21 +79,30 @@ function Finished({ job }: { job: JobView }) {
   return (
     <div className="flex h-full flex-col gap-4 px-6 pt-4 pb-3">
       <h2 className="text-[31px]">
-        {job.handedOver ? "Handed over" : job.sheet.night ? "Left overnight" : "Nothing can be done now"}
+        {job.handedOver
+          ? "Handed over"
+          : job.sheet.night
+            ? "Left overnight"
+            : job.sheet.goal.reached
+              ? job.sheet.goal.says
+              : "Nothing can be done now"}
       </h2>
       {job.sheet.night && <ComeBack job={job} />}
       {job.notCovered && <p className="m-0 text-[18px]">{job.notCovered}</p>}
       {corners.map((c) => (
         <StopNote key={c.side} job={job} corner={c} />
       ))}
-      {!job.handedOver && !job.notCovered && !job.sheet.night && corners.length === 0 && (
-        <p className="m-0 text-[18px]">Undo the last step, or follow the maker's order.</p>
+      {!job.handedOver && !job.notCovered && !job.sheet.night && job.sheet.goal.reached && (
+        <AimReached job={job} />
       )}
-      {job.handedOver && (
-        <p className="m-0 text-[22px]">
-          Every torque is signed and the brakes are proved. The record is ready to print.
-        </p>
-      )}
+      {!job.handedOver &&
+        !job.notCovered &&
+        !job.sheet.night &&
+        !job.sheet.goal.reached &&
+        corners.length === 0 && (
+          <p className="m-0 text-[18px]">Undo the last step, or follow the maker's order.</p>
+        )}
+      {job.handedOver && <p className="m-0 text-[22px]">{job.sheet.goal.then}</p>}
       <Link to={`/jobs/${job.id}/record`} className="btn-primary mt-auto">
         Open the record <span className="keycap">R</span>
       </Link>
@@ -240,7 +250,7 @@ function ClickPanel({
   const { note = "", said = "", codes = "" } = values;
   const primary = useRef<HTMLButtonElement>(null);
   const corner = bench.step.side === "right" ? job.right : job.left;
-  const click = useCommand<{ otherwise: boolean; refused: boolean }>(job, (h, { otherwise, refused }) =>
+  const click = useCommand<{ outcome: string | null; refused: boolean }>(job, (h, { outcome, refused }) =>
     take(
       api.POST("/api/jobs/{id}/steps", {
         params: { path: { id: job.id } },
@@ -259,8 +269,8 @@ function ClickPanel({
                   : r.instrument,
             })),
           acknowledged,
-          foundOtherwise: otherwise,
-          report: bench.needsReport
+          outcome,
+          report: bench.needsReport && outcome === null
             ? { succeeded: !refused, words: said.trim() || (refused ? "Refused" : "Finished"), codes }
             : null,
           note: note.trim() || null,
@@ -271,10 +281,10 @@ function ClickPanel({
   const notNumbers = bench.readings.filter((r) =>
     Number.isNaN(Number((values[r.kind] ?? "0").replace(",", "."))),
   );
-  const go = (otherwise = false, refused = false) => {
+  const go = (outcome: string | null = null, refused = false) => {
     if (click.isPending || notNumbers.length > 0 || !rested()) return;
     click.mutate(
-      { otherwise, refused },
+      { outcome, refused },
       {
         onSuccess: clearDraft,
         onError: (e) =>
@@ -299,15 +309,15 @@ function ClickPanel({
         <>
           <ProblemNote error={staleShownAbove(click.error)} />
           {bench.needsReport && (
-            <button type="button" className="btn" onClick={() => go(false, true)}>
+            <button type="button" className="btn" onClick={() => go(null, true)}>
               The tool refused
             </button>
           )}
-          {bench.canFindOtherwise && (
-            <button type="button" className="btn btn-stop" onClick={() => go(true)}>
-              {bench.canFindOtherwise}
+          {bench.outcomes.map((o) => (
+            <button key={o.id} type="button" className="btn btn-stop" onClick={() => go(o.id)}>
+              {o.says}
             </button>
-          )}
+          ))}
           <button
             ref={primary}
             type="button"

@@ -1,0 +1,302 @@
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning.Twin;
+
+/// <summary>What the person at the car does with body and hands.</summary>
+[Flags]
+internal enum Doing
+{
+    Nothing = 0, Pedal = 1, HandsAtCaliper = 2, HandsInHat = 4, HandsAtSpot = 8, UnderCar = 16, TurnsHub = 32, MovesMechanism = 64, Wakes = 128, Drives = 256, Raises = 512, Lowers = 1024, AtCorner = 2048,
+    Bleeds = 4096, LetsGo = 8192, TakesChocks = 16384, GivesAway = 32768, ProvesPedal = 65536, OnItsWheels = 131072,
+}
+
+/// <summary>
+/// The physical action of every step and outcome. A step with none cannot honestly be clicked; one whose action cannot be done on the car as it
+/// stands cannot either.
+/// </summary>
+internal static class Acts
+{
+    private sealed record Act(Doing Doing, Action<PhysicalCar, PhysicalCorner> Do);
+
+    public static Doing Of(string stepId) => All[stepId].Doing;
+
+    public static bool Has(string stepId) => All.ContainsKey(stepId);
+
+    public static void Do(PhysicalCar car, StepKey step) => All[step.StepId].Do(car, car.At(step.Side ?? Side.Left));
+
+    /// <summary>What a person would find at this step: null when it is as expected.</summary>
+    public static string? Found(PhysicalCar car, StepKey step, Random random)
+    {
+        var corner = car.At(step.Side ?? Side.Left);
+        return step.StepId switch
+        {
+            "spindle-verified" => corner.SpindleBack ? null : "not-back",
+            "circuit-looked" => corner.HasAir ? "fluid-shows" : null,
+            "service-verified" => car.InService ? "in-service" : car.Applied ? "applied" : null,
+            "service-looked" => car.InService ? null : "lost",
+            "cable-looked" => car.CableSlack ? null : "tight",
+            "lever-on-stop" => corner.LeverOnStop ? null : "off-its-stop",
+            "piston-looked" => corner.PistonIn ? null : "short",
+            "self-pressure-off" => random.Next(4) == 0 ? "ruled-out" : null,
+            "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
+            "release-proved" => random.Next(8) == 0 && corner.CaliperOn && car.Both.All(c => c.CaliperOn) ? "applied" : null,
+            "measured" => random.Next(5) == 0 ? "no-room" : null,
+            "reservoir-again" => random.Next(5) == 0 ? "no-room" : null,
+            "verdict-settled" => random.Next(2) == 0 ? "renewed" : null,
+            "screw-decided" => random.Next(2) == 0 ? "drilled" : null,
+            "brake-held" => car.WontHold ? "creeps" : null,
+            "test-driven" => random.Next(20) == 0 && !car.Made.IsPlain ? "does-not-hold" : null,
+            _ => null,
+        };
+    }
+
+    /// <summary>What really happens when it is found otherwise.</summary>
+    public static void Otherwise(PhysicalCar car, StepKey step, string outcome, Random random)
+    {
+        var corner = car.At(step.Side ?? Side.Left);
+        switch (outcome)
+        {
+            case "lost-half-way":
+                car.InService = random.Next(2) == 0 && step.StepId is "service-entered" or "service-entered-car" or "puller-released";
+                car.Applied = !car.InService && random.Next(2) == 0 && car.Both.All(c => c is { CaliperOn: true });
+                foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.InService && car.Made.IsMotor, car.InService && car.Made.IsPuller);
+                car.CableSlack = car.InService && car.Made.PullsCables;
+                car.Moved();
+                break;
+            case "applied" when step.StepId == "release-proved":
+                car.Applied = true;
+                break;
+            case "no-room":
+                corner.Judged |= step.StepId == "measured";
+                break;
+            case "drilled":
+                corner.Screws = Nut.Out;
+                break;
+            case "does-not-hold":
+                car.Moved();
+                car.FailedAt = car.Mechanism;
+                break;
+            case "tight":
+            case "off-its-stop":
+                car.CableSlack = false;
+                break;
+            case "ruled-out":
+                car.SelfPressing = false;
+                break;
+        }
+    }
+
+    private static void Can(bool possible, string why)
+    {
+        if (!possible) throw new ImpossibleException(why);
+    }
+
+    private static Act Corner(Action<PhysicalCar, PhysicalCorner> act, Doing doing = Doing.Nothing) => new(doing | Doing.AtCorner, act);
+
+    private static Act Car(Action<PhysicalCar> act, Doing doing = Doing.Nothing) => new(doing, (car, _) => act(car));
+
+    private static Act Part(Fitting fitting, bool off) => Corner((_, c) =>
+    {
+        Can(c.Off.Contains(fitting) != off, "it is there already");
+        if (off) c.Off.Add(fitting);
+        else c.Off.Remove(fitting);
+    });
+
+    private static readonly Action<PhysicalCar> IntoService = car =>
+    {
+        Can(!car.Applied || car.Made.PullsCables, "the motors stand against an applied brake");
+        (car.InService, car.Applied, car.CableSlack) = (true, false, car.Made.PullsCables || car.CableSlack);
+        foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.Made.IsMotor || c.SpindleBack, car.Made.IsPuller || c.LeverOnStop);
+        car.Moved();
+    };
+
+    private static readonly Action<PhysicalCar> Close = car =>
+    {
+        (car.InService, car.CableSlack) = (false, !car.Made.PullsCables && car.CableSlack);
+        foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (false, false);
+        (car.ClosedAt, car.HeldAt) = (car.Mechanism, -1);
+    };
+
+    private static readonly Dictionary<string, Act> All = new(StringComparer.Ordinal)
+    {
+        ["look-over"] = Car(_ => { }),
+        ["identify"] = Corner((_, _) => { }, Doing.OnItsWheels),
+        ["choose-route"] = Car(_ => { }),
+        ["side-looked"] = Corner((_, c) => { Can(!c.WheelOn, "the wheel hides it"); c.LookedAt = true; }),
+        ["chocks-in"] = Car(car => car.Chocked = true),
+        ["battery-held"] = Car(car => car.Charger = true),
+        ["ignition-on"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
+        ["ignition-on-again"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
+        ["self-pressure-off"] = Car(car => car.SelfPressing = false),
+        ["codes-read"] = Car(_ => { }),
+        ["auto-inhibited"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = true; }),
+        ["gear-neutral"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = true; }, Doing.LetsGo),
+        ["gear-park"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = false; }),
+        ["nuts-cracked"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out && (!car.OnStands || car.Applied), "the wheel turns with the bar"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }, Doing.OnItsWheels),
+        ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out, "no nuts"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }),
+        ["nuts-snugged"] = Corner((_, c) => { Can(c.WheelOn, "no wheel"); c.Nuts = Nut.ByHand; }, Doing.OnItsWheels),
+        ["brake-released"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the switch has no power"); car.Applied = false; }, Doing.LetsGo),
+        ["service-verified"] = Car(_ => { }),
+        ["service-looked"] = Car(_ => { }),
+        ["lifted"] = Car(car => car.OnStands = true, Doing.Raises),
+        ["wheel-off"] = Corner((_, c) => { Can(c.WheelOn && c.Nuts is Nut.Loose or Nut.ByHand, "the nuts are tight"); (c.WheelOn, c.Nuts) = (false, Nut.Out); }),
+        ["wheel-freed"] = Corner((_, c) => Can(c.WheelOn, "no wheel")),
+        ["pipes-sound"] = Car(car => { car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
+        ["service-entered"] = Car(IntoService, Doing.LetsGo),
+        ["service-entered-car"] = Car(IntoService, Doing.LetsGo),
+        ["puller-released"] = Car(IntoService, Doing.LetsGo),
+        ["switch-tagged"] = Car(car => car.Tagged = true),
+        ["ignition-off"] = Car(car => car.IgnitionOn = false),
+        ["ignition-off-after"] = Car(car => car.IgnitionOn = false),
+        ["release-proved"] = Car(car => Can(!car.Applied, "the hubs do not turn"), Doing.UnderCar | Doing.TurnsHub),
+        ["key-away"] = Car(car => car.KeyAway = true),
+        ["key-near"] = Car(car => (car.KeyAway, car.Asleep) = (false, false), Doing.Wakes),
+        ["car-asleep"] = Car(car => { Can(car is { IgnitionOn: false, KeyAway: true }, "it does not sleep"); car.Asleep = true; }),
+        ["screws-cracked-brake"] = Corner((_, c) => { Can(c is { HasScrews: true, RotorOn: true, WheelOn: false } && c.Screws != Nut.Out, "no screw there"); c.Screws = Nut.Loose; }),
+        ["screws-cracked-bar"] = Corner((_, c) => { Can(c is { HasScrews: true, RotorOn: true, WheelOn: false, TwoNuts: false } && c.Screws != Nut.Out, "no screw there"); c.Screws = Nut.Loose; }),
+        ["reservoir-looked"] = Car(car => car.ReservoirSeen = true),
+        ["actuator-unplugged"] = Corner((_, c) => { Can(c is { ActuatorOn: true, WheelOn: false }, "it is not there"); c.ActuatorPlugged = false; }),
+        ["actuator-off"] = Corner((_, c) => { Can(c is { ActuatorPlugged: false, CaliperAway: false }, "still plugged"); (c.ActuatorOn, c.ActuatorScrews) = (false, Nut.Out); }),
+        ["spindle-back"] = Corner((car, c) => { Can(!c.ActuatorOn && !car.Applied || !c.ActuatorOn, "the actuator covers it"); c.SpindleBack = true; car.Moved(); }),
+        ["spindle-verified"] = Corner((_, _) => { }, Doing.HandsAtCaliper),
+        ["cable-slack"] = Car(car => { car.CableSlack = true; foreach (var c in car.Both) c.LeverOnStop = true; car.Moved(); }, Doing.UnderCar),
+        ["shoe-cable-slack"] = Car(car => { car.CableSlack = true; car.Moved(); }, Doing.UnderCar),
+        ["cable-looked"] = Car(_ => { }, Doing.UnderCar),
+        ["hat-plug-out"] = Part(Fitting.HatPlug, true),
+        ["hat-plug-in"] = Part(Fitting.HatPlug, false),
+        ["star-wheel-backed"] = Corner((car, c) => { Can(c.ShoesOn, "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["star-wheel-again"] = Corner((car, c) => { Can(c.ShoesOn, "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["ridge-backed"] = Corner((_, c) => c.Ridge = false, Doing.HandsInHat | Doing.TurnsHub),
+        ["circuit-looked"] = Corner((_, c) => Can(!c.WheelOn, "the wheel hides it")),
+        ["sensor-off"] = Part(Fitting.WearSensor, true),
+        ["sensor-on"] = Part(Fitting.WearSensor, false),
+        ["rattle-spring-off"] = Part(Fitting.RattleSpring, true),
+        ["rattle-spring-on"] = Part(Fitting.RattleSpring, false),
+        ["hose-bracket-off"] = Part(Fitting.HoseBracket, true),
+        ["hose-bracket-on"] = Part(Fitting.HoseBracket, false),
+        ["pin-caps-off"] = Part(Fitting.PinCaps, true),
+        ["pin-caps-on"] = Part(Fitting.PinCaps, false),
+        ["spot-off"] = Corner((car, c) => { Can(c is { SpotOn: true, WheelOn: false }, "it is off"); (c.SpotOn, c.SpotBolts) = (false, Nut.Out); car.Moved(); }, Doing.HandsAtSpot),
+        ["cable-end-off"] = Corner((car, c) => { Can(car.CableSlack, "a tight cable holds it"); c.CableEndOn = false; }, Doing.HandsAtCaliper),
+        ["cable-end-on"] = Corner((car, c) => { Can(car.CableSlack && c.CaliperOn, "a tight cable does not reach"); c.CableEndOn = true; }),
+        ["fixed-caliper-off"] = Corner((car, c) => { Can(c is { CaliperOn: true, WheelOn: false, PadsIn: false }, "pads hold it"); (c.CaliperOn, c.BracketBolts, c.OldBracketBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["caliper-off"] = Corner((car, c) => { Can(c is { CaliperOn: true, WheelOn: false, CaliperAway: false }, "it is off"); (c.CaliperOn, c.PinBolts, c.OldPinBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["pads-out"] = Corner((car, c) => { Can(c is { PadsIn: true, PadsNew: false } && (!c.CaliperOn || car.Made.IsFixed), "the caliper covers them"); c.PadsIn = false; c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["pads-kept-out"] = Corner((car, c) => { Can(c is { PadsIn: true, PadsNew: true } && (!c.CaliperOn || car.Made.IsFixed), "the caliper covers them"); (c.PadsIn, c.PadsNew) = (false, false); c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["bracket-off"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false, PadsIn: false }, "the caliper covers its bolts"); (c.BracketOn, c.BracketBolts, c.OldBracketBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["rotor-freed"] = Corner((_, c) => Can(c.RotorOn, "it is off"), Doing.HandsAtCaliper),
+        ["screw-decided"] = Corner((_, c) => c.Screws = Nut.Out),
+        ["rotor-off"] = Corner((car, c) =>
+        {
+            Can(c is { RotorOn: true, WheelOn: false, TwoNuts: false, PadsIn: false }, "it is held");
+            Can(car.Made.IsFixed ? !c.CaliperOn : !c.BracketOn || car.Made.RotorComesOffWithBracketOn, "it does not pass what is in front of it");
+            Can(!c.HasScrews || c.Screws != Nut.Tight, "its screws hold it");
+            (c.RotorOn, c.RotorNew, c.LeadLooked) = (false, false, false);
+            car.Touch();
+            car.MovedRotor();
+        }, Doing.HandsAtCaliper),
+        ["shoes-off"] = Corner((car, c) => { Can(!c.RotorOn && c.ShoesOn, "the hat covers them"); c.ShoesOn = false; car.Moved(); }, Doing.HandsInHat),
+        ["new-shoes-off"] = Corner((car, c) => { Can(!c.RotorOn && c.ShoesOn, "the hat covers them"); (c.ShoesOn, c.ShoesNew) = (false, false); car.Moved(); }, Doing.HandsInHat),
+        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false } && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Banjo) = (true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["old-caliper-back"] = Corner((car, c) => { Can(c.CaliperAway, "it is there"); (c.CaliperAway, c.HoseOff, c.Banjo) = (false, false, Nut.ByHand); car.Touch(); }),
+        ["holding-nuts-on"] = Corner((_, c) => { Can(c is { RotorOn: true, WheelOn: false }, "nothing to hold"); c.TwoNuts = true; }),
+        ["holding-nuts-off"] = Corner((_, c) => { Can(c.TwoNuts, "none there"); c.TwoNuts = false; }),
+        ["inspected"] = Corner((_, c) => { Can(!c.WheelOn, "the wheel hides it"); c.Judged = true; }),
+        ["measured"] = Corner((_, c) => { Can(!c.PadsIn, "the pads are in"); c.Judged = true; }, Doing.HandsAtCaliper),
+        ["verdict-settled"] = Corner((_, _) => { }, Doing.OnItsWheels),
+        ["right-part"] = Car(car => car.RightPartMissing = false),
+        ["parts-compared"] = Car(car => { Can(!car.RightPartMissing, "the right part is not there"); car.Compared = true; }),
+        ["wrong-parts-out"] = Corner((_, c) => { Can(!c.PadsNew && !(c.RotorOn && c.RotorNew) && !c.ShoesNew, "a new part is still on"); c.WrongParts = false; }, Doing.OnItsWheels),
+        ["bolts-laid-out"] = Corner((_, c) => (c.SpareBracketBolts, c.SparePinBolts) = (true, true), Doing.OnItsWheels),
+        ["shoes-measured"] = Corner((_, c) => { Can(!c.RotorOn, "the hat covers them"); c.ShoesJudged = true; }, Doing.HandsInHat),
+        ["plate-clean"] = Corner((_, c) => { Can(!c.ShoesOn, "the shoes are on"); c.PlateClean = true; }, Doing.HandsInHat),
+        ["hub-clean"] = Corner((_, c) => { Can(!c.RotorOn, "the rotor covers it"); c.HubClean = true; }),
+        ["lands-clean"] = Corner((_, c) => { Can(!c.PadsIn, "the pads are in"); c.LandsClean = true; }, Doing.HandsAtCaliper),
+        ["hardware-new"] = Corner((_, c) => Can(!c.PadsIn, "the pads are in"), Doing.HandsAtCaliper),
+        ["pin-kit"] = Corner((_, c) => Can(!c.CaliperOn, "the caliper is on"), Doing.HandsAtCaliper),
+        ["pins-greased"] = Corner((_, c) => { Can(!c.CaliperOn, "the caliper is on"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
+        ["rotor-degreased"] = Corner((_, c) => c.RotorOily = false, Doing.OnItsWheels),
+        ["push-tried"] = Corner((_, c) => { Can(!c.CaliperOn, "the caliper is on"); c.MethodKnown = true; }, Doing.HandsAtCaliper),
+        ["lever-on-stop"] = Corner((_, _) => { }),
+        ["cap-off"] = Car(car => car.CapOff = true),
+        ["cap-on"] = Car(car => car.CapOff = false),
+        ["reservoir-again"] = Corner((_, _) => { }, Doing.OnItsWheels),
+        ["fluid-drawn"] = Corner((_, _) => { }, Doing.OnItsWheels),
+        ["piston-home"] = Corner((car, c) =>
+        {
+            Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it");
+            Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
+            c.PistonIn = true;
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            car.Touch();
+        }, Doing.HandsAtCaliper),
+        ["piston-looked"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),
+        ["new-caliper-hung"] = Corner((car, c) =>
+        {
+            Can(c.CaliperAway && !car.RightPartMissing, "the old one is there");
+            (c.CaliperAway, c.CaliperNew, c.HoseOff, c.Banjo, c.PistonIn, c.BleedScrew) = (false, true, false, Nut.ByHand, true, Nut.Tight);
+            if (car.Made.IsMotor) (c.ActuatorOn, c.ActuatorPlugged, c.ActuatorScrews, c.SpindleBack) = (true, false, Nut.Tight, true);
+            car.Touch();
+        }),
+        ["shoes-back"] = Corner((car, c) => { Can(!c.RotorOn && !c.ShoesOn, "they are on"); (c.ShoesOn, c.ShoesNew, c.ShoesBackedOff) = (true, false, true); car.Moved(); }, Doing.HandsInHat),
+        ["shoes-on"] = Corner((car, c) => { Can(!c.RotorOn && !c.ShoesOn, "they are on"); (c.ShoesOn, c.ShoesNew, c.ShoesBackedOff) = (true, true, true); car.Moved(); }, Doing.HandsInHat),
+        ["rotor-on"] = Corner((car, c) => { Can(!c.RotorOn && !car.RightPartMissing, "one is on"); (c.RotorOn, c.RotorNew) = (true, true); car.BedDone = false; car.Touch(); car.MovedRotor(); }, Doing.HandsAtCaliper | Doing.HandsInHat),
+        ["rotor-back"] = Corner((car, c) => { Can(!c.RotorOn, "one is on"); (c.RotorOn, c.RotorNew) = (true, false); car.Touch(); car.MovedRotor(); }, Doing.HandsAtCaliper | Doing.HandsInHat),
+        ["shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true }, "no drum"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["new-shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true, ShoesNew: true }, "no drum"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["rotor-screws-torqued"] = Corner((_, c) => { Can(c is { RotorOn: true, HasScrews: true, WheelOn: false }, "no rotor"); c.Screws = Nut.Tight; }),
+        ["bracket-on"] = Corner((car, c) => { Can(c is { BracketOn: false, CaliperOn: false }, "it is on"); (c.BracketOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }, Doing.HandsAtCaliper),
+        ["bracket-torqued"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false }, "the caliper covers its bolts"); c.BracketBolts = Nut.Tight; car.Touch(); }, Doing.HandsAtCaliper),
+        ["spot-on"] = Corner((car, c) => { Can(c is { SpotOn: false, RotorOn: true }, "no rotor"); (c.SpotOn, c.SpotBolts) = (true, Nut.ByHand); car.Moved(); }, Doing.HandsAtSpot),
+        ["spot-torqued"] = Corner((_, c) => { Can(c.SpotOn, "it is off"); c.SpotBolts = Nut.Tight; }, Doing.HandsAtSpot),
+        ["fixed-caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, RotorOn: true }, "no rotor"); (c.CaliperOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }),
+        ["mounting-torqued"] = Corner((car, c) => { Can(c.CaliperOn, "it is off"); c.BracketBolts = Nut.Tight; car.Touch(); }),
+        ["pads-back"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, false); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["pads-in"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn && !car.RightPartMissing, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, true); car.BedDone = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["actuator-on"] = Corner((car, c) => { Can(!c.ActuatorOn && !c.CaliperAway, "it is on"); (c.ActuatorOn, c.ActuatorPlugged, c.ActuatorScrews) = (true, false, Nut.ByHand); car.Moved(); }),
+        ["actuator-torqued"] = Corner((_, c) => { Can(c.ActuatorOn, "it is off"); c.ActuatorScrews = Nut.Tight; }),
+        ["caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, PadsIn: true, BracketOn: true, RotorOn: true } && (c.PistonIn || !c.PadsNew), "it does not pass over the pads"); (c.CaliperOn, c.PinBolts) = (true, Nut.ByHand); Refitted(ref c.OldPinBolts, ref c.SparePinBolts); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["slide-pins-torqued"] = Corner((car, c) => { Can(c.CaliperOn, "it is off"); c.PinBolts = Nut.Tight; car.Touch(); }),
+        ["actuator-plugged"] = Corner((_, c) => { Can(c.ActuatorOn, "it is off"); c.ActuatorPlugged = true; }),
+        ["banjo-torqued"] = Corner((car, c) => { Can(!c.HoseOff, "no hose"); c.Banjo = Nut.Tight; car.Touch(); }),
+        ["lead-signs"] = Corner((_, c) => c.LeadLooked = true),
+        ["wheel-on"] = Corner((_, c) => { Can(c is { WheelOn: false, TwoNuts: false, RotorOn: true }, "something is in its way"); (c.WheelOn, c.Nuts) = (true, Nut.ByHand); }),
+        ["wheel-torqued"] = Corner((_, c) => { Can(c.WheelOn, "no wheel"); c.Nuts = Nut.Tight; }, Doing.OnItsWheels),
+        ["corner-bled"] = Corner((car, c) => { Can(!c.WheelOn && !c.HoseOff, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (false, Nut.ByHand); car.Touch(); }, Doing.Bleeds | Doing.Pedal),
+        ["bleed-screw-torqued"] = Corner((car, c) => { c.BleedScrew = Nut.Tight; car.Touch(); }),
+        ["pedal-proved"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
+        ["pedal-proved-routine"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
+        ["turns-free"] = Corner((_, c) => c.TurnsFree = true, Doing.TurnsHub),
+        ["leaks-looked"] = Car(car => car.LeaksAt = car.Touched, Doing.Pedal | Doing.UnderCar),
+        ["tag-off"] = Car(car => car.Tagged = false),
+        ["service-closed"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = false; }, Doing.MovesMechanism),
+        ["first-apply"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = true; }, Doing.MovesMechanism),
+        ["brake-cycled"] = Car(car => { Can(car.IgnitionOn, "no power"); (car.Applied, car.InService) = (true, false); }, Doing.MovesMechanism),
+        ["cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
+        ["shoe-cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
+        ["lever-cycled"] = Car(car => { foreach (var c in car.Both) c.LeverOnStop = true; car.ClosedAt = car.Mechanism; }, Doing.MovesMechanism),
+        ["shoe-brake-cycled"] = Car(car => car.ClosedAt = car.Mechanism, Doing.MovesMechanism),
+        ["brake-applied"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "no power"); (car.Applied, car.InService) = (true, false); }, Doing.MovesMechanism),
+        ["auto-restored"] = Car(car => car.AutoApplyOff = false),
+        ["codes-cleared"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),
+        ["lamps-looked"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),
+        ["battery-alone"] = Car(car => car.Charger = false),
+        ["lowered"] = Car(car => car.OnStands = false, Doing.Lowers),
+        ["level-looked"] = Car(car => car.LevelAt = car.Touched),
+        ["chocks-out"] = Car(car => car.Chocked = false, Doing.TakesChocks),
+        ["brake-held"] = Car(car => { Can(!car.OnStands && !car.Chocked, "chocks hold it, not the brake"); car.HeldAt = car.Mechanism; }),
+        ["torques-accepted"] = Car(_ => { }),
+        ["test-driven"] = Car(car => car.DrivenAt = car.Touched, Doing.Drives),
+        ["bed-in"] = Car(car => car.BedDone = true, Doing.Drives),
+        ["wheels-lead-signs"] = Car(_ => { }),
+        ["handed-over"] = Car(_ => { }, Doing.GivesAway),
+    };
+
+    // A laid-out set is used up when it is fitted.
+    private static void Refitted(ref bool old, ref bool spare)
+    {
+        if (spare) old = false;
+        spare = false;
+    }
+}

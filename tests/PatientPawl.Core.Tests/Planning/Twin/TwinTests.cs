@@ -1,0 +1,77 @@
+using System.Collections.Concurrent;
+using PatientPawl.Core.Planning;
+using Xunit.Abstractions;
+
+namespace PatientPawl.Core.Tests.Planning.Twin;
+
+/// <summary>Walks through every kind of job at a physical twin of the car, with every kind of surprise: nobody is hurt, and every walk ends.</summary>
+public class TwinTests(ITestOutputHelper output)
+{
+    // PAWL_SEEDS walks each setup as often as is asked; more than the usual run has time for.
+    private static int Seeds(int usual) => int.TryParse(Environment.GetEnvironmentVariable("PAWL_SEEDS"), out var asked) ? Math.Max(asked, usual) : usual;
+
+    [Fact]
+    public void Whatever_is_found_lifted_half_done_or_done_out_of_order_nobody_is_hurt_and_every_job_ends()
+    {
+        var (walks, steps, met) = (0, 0, 0);
+        var chances = new int[Monitors.All.Count];
+        ConcurrentBag<string> wrong = [];
+        var setups = Setups.Spread().ToArray();
+        Parallel.For(0, setups.Length, n =>
+        {
+            for (var seed = 0; seed < Seeds(10); seed++)
+            {
+                var walk = new TwinWalk(setups[n], seed * 7919 + n, seed == 0 ? Surprises.None : seed == 1 ? Surprises.Outcomes : Surprises.All);
+                walk.ToTheEnd();
+                Interlocked.Increment(ref walks);
+                Interlocked.Add(ref steps, walk.Steps);
+                Interlocked.Add(ref met, walk.Met);
+                for (var i = 0; i < chances.Length; i++) Interlocked.Add(ref chances[i], walk.Chances[i]);
+                if (walk.Harms.Count > 0) wrong.Add($"{string.Join("; ", walk.Harms)}\n  seed {seed}, setup {n}: {Short(setups[n])}\n  after {string.Join(" > ", walk.Trail.TakeLast(60))}");
+            }
+        });
+        output.WriteLine($"{walks} walks over {setups.Length} setups, {steps} steps, {met} surprises; {Monitors.All.Count} monitors");
+        for (var i = 0; i < chances.Length; i++) output.WriteLine($"{chances[i],8}  {Monitors.All[i].Name}");
+        output.WriteLine(string.Join("\n", wrong.GroupBy(w => w.Split(['\n', ','])[0]).OrderByDescending(g => g.Count()).Take(40).Select(g => $"{g.Count(),6} {g.Key}")));
+        wrong.OrderBy(w => w.Length).Take(3).ShouldBeEmpty($"{wrong.Count} of {walks}");
+        Monitors.All.Count.ShouldBeGreaterThanOrEqualTo(80);
+        chances.ShouldAllBe(c => c >= 100);
+    }
+
+    [Fact]
+    public void Every_monitor_fires_on_a_planted_fault()
+    {
+        // Walks are halted anywhere, one thing on the car is made otherwise than it is, and every monitor gets its chance to see it.
+        var fired = new bool[Monitors.All.Count];
+        var random = new Random(5);
+        var fields = typeof(PhysicalCar).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(int)).ToArray();
+        var parts = typeof(PhysicalCorner).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(Nut)).ToArray();
+        foreach (var setup in Setups.Spread().Where((s, i) => i % 5 == 1 || s.IsSpot && s.IsElectric))
+        {
+            foreach (var step in CompiledCatalogue.For(setup).Steps.Where(s => Acts.Has(s.Key.StepId)))
+            {
+                for (var planted = 0; planted < 12; planted++)
+                {
+                    var car = PhysicalCar.For(setup);
+                    for (var faults = random.Next(1, 6); faults > 0; faults--)
+                    {
+                        var corner = random.Next(2) == 0 ? car.Left : car.Right;
+                        if (random.Next(2) == 0) Plant(parts[random.Next(parts.Length)], corner);
+                        else Plant(fields[random.Next(fields.Length)], car);
+                        if (random.Next(6) == 0) corner.Off.Add((Fitting)random.Next(5));
+                    }
+
+                    for (var i = 0; i < fired.Length; i++)
+                        fired[i] |= Monitors.All[i].Chance(car, step.Key, Acts.Of(step.Key.StepId)) && Monitors.All[i].Harm(car, car.At(step.Key.Side ?? Side.Left), step.Key);
+                }
+            }
+        }
+
+        Monitors.All.Where((_, i) => !fired[i]).Select(m => m.Name).ShouldBeEmpty();
+
+        void Plant(System.Reflection.FieldInfo field, object on) => field.SetValue(on, field.FieldType == typeof(bool) ? !(bool)field.GetValue(on)! : field.FieldType == typeof(int) ? random.Next(3) : (object)(Nut)random.Next(4));
+    }
+
+    private static string Short(PlanSetup s) =>
+        $"{s.Left.Architecture} {s.Scope} {s.Route} {s.Rules.Sides} {s.Rules.Holding} {s.Rules.FluidRoom} {s.Rules.Bleeding} screws {s.RotorHasScrews} bracket stays {s.RotorComesOffWithBracketOn} ground {s.ServiceOnGround} new {s.Left.CaliperNew}/{s.Right.CaliperNew} opposed {s.Left.Opposed} worked {s.Left.Worked}";
+}

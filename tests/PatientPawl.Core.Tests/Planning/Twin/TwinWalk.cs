@@ -1,0 +1,299 @@
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning.Twin;
+
+/// <summary>What a walk may meet on its way.</summary>
+[Flags]
+internal enum Surprises
+{
+    None = 0, Outcomes = 1, Findings = 2, Lifts = 4, OutOfOrder = 8, Nights = 16, Goals = 32,
+    All = Outcomes | Findings | Lifts | OutOfOrder | Nights | Goals,
+}
+
+/// <summary>
+/// Someone who takes any offered step, chosen by seed, at a real car: every step is done there too, and what is found there is what is clicked.
+/// Between steps the car, the people and the customer do what no plan foresaw.
+/// </summary>
+internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
+{
+    private readonly Random _random = new(seed);
+    private PhysicalCar _car = PhysicalCar.For(setup);
+    private (CarState State, PhysicalCar Car, StepKey Step)? _last;
+
+    public PlanSetup Setup { get; private set; } = setup;
+    public CarState State { get; private set; } = setup.Start();
+    public List<string> Trail { get; } = [];
+    public int Steps { get; private set; }
+    public int Met { get; private set; }
+
+    /// <summary>How often each monitor had its chance.</summary>
+    public int[] Chances { get; } = new int[Monitors.All.Count];
+
+    public List<string> Harms { get; } = [];
+
+    public void ToTheEnd(int most = 900)
+    {
+        var plan = Planner.Make(Setup, State);
+        IReadOnlyList<StepKey> remaining = plan.Steps;
+        while (true)
+        {
+            if (Harms.Count > 0) return;
+            if (plan.CannotBeMet.Count > 0)
+            {
+                Harms.Add($"no way on: {string.Join("; ", plan.CannotBeMet)}");
+                return;
+            }
+
+            if (State.Get(Core.Planning.Car.HandedOver) == Done.Yes) return;
+            if (remaining.Count == 0)
+            {
+                // Left overnight or moved in the yard: in the morning it goes on.
+                if (Setup.Goal is JobGoal.Finish or JobGoal.CloseUp) Harms.Add("nothing left and not handed over");
+                if (Setup.Goal != JobGoal.Yard) Morning();
+                Setup = Setup with { Goal = JobGoal.Finish };
+                (plan, remaining) = Anew();
+                continue;
+            }
+
+            if (Steps >= most)
+            {
+                Harms.Add("the walk goes round");
+                return;
+            }
+
+            if (Surprise() is { } what)
+            {
+                Trail.Add($"({what})");
+                Met++;
+                (plan, remaining) = Anew();
+                continue;
+            }
+
+            var shuffled = remaining.Distinct().ToArray();
+            _random.Shuffle(shuffled);
+            StepKey? step = null;
+            List<StepKey>? rest = null;
+            foreach (var candidate in shuffled)
+            {
+                if (!CompiledCatalogue.For(Setup).Find(candidate)!.Allowed(State.Raw) || (rest = Planner.After(Setup, State, remaining, candidate)) is null) continue;
+                step = candidate;
+                break;
+            }
+
+            if (step is null)
+            {
+                Harms.Add($"dead end; left {string.Join(" > ", remaining)}");
+                return;
+            }
+
+            if (step.StepId == "choose-route" && Setup.Route is null)
+            {
+                Setup = Setup with { Route = Setup.Routes[_random.Next(Setup.Routes.Count)] };
+                Take(step);
+                (plan, remaining) = Anew();
+                continue;
+            }
+
+            if (Take(step)) (plan, remaining) = Anew();
+            else remaining = rest!;
+        }
+    }
+
+    private (Plan, IReadOnlyList<StepKey>) Anew()
+    {
+        var plan = Planner.Make(Setup, State);
+        return (plan, plan.Steps);
+    }
+
+    /// <summary>Does a step at the car and clicks it on. True when something else was found than expected.</summary>
+    private bool Take(StepKey step)
+    {
+        Steps++;
+        Trail.Add(step.ToString());
+        if (!Acts.Has(step.StepId))
+        {
+            Harms.Add($"{step} has no physical action");
+            return false;
+        }
+
+        Watch(step);
+        _last = (State, _car.Copy(), step);
+        var bound = CompiledCatalogue.For(Setup).Find(step)!;
+        var outcome = (surprises & Surprises.Outcomes) != 0 || step.StepId is "spindle-verified" or "circuit-looked" or "service-verified" or "service-looked" or "cable-looked" or "lever-on-stop" or "piston-looked"
+            ? Acts.Found(_car, step, _random) : null;
+        if (outcome is not null && Array.TrueForAll(bound.Outcomes, o => o.Type.Id != outcome)) outcome = null;
+        try
+        {
+            if (outcome is null) Acts.Do(_car, step);
+            else
+            {
+                Acts.Otherwise(_car, step, outcome, _random);
+                if (step.StepId is "test-driven" or "screw-decided" or "verdict-settled") Acts.Do(_car, step);
+            }
+        }
+        catch (ImpossibleException e)
+        {
+            Harms.Add($"{step} cannot be done: {e.Message}");
+        }
+
+        if (outcome is not null) Trail[^1] += $" [{outcome}]";
+        State = Planner.Apply(Setup, State, step, outcome);
+        return outcome is not null;
+    }
+
+    private void Watch(StepKey step)
+    {
+        var doing = Acts.Of(step.StepId);
+        var corner = _car.At(step.Side ?? Side.Left);
+        for (var i = 0; i < Monitors.All.Count; i++)
+        {
+            var monitor = Monitors.All[i];
+            if (!monitor.Chance(_car, step, doing)) continue;
+            Chances[i]++;
+            if (monitor.Harm(_car, corner, step)) Harms.Add($"{monitor.Name}, at {step}");
+        }
+    }
+
+    private string? Surprise()
+    {
+        if (surprises == Surprises.None || Met >= 12 || _random.Next(28) != 0) return null;
+        return _random.Next(6) switch
+        {
+            0 or 1 when Has(Surprises.Findings) => Finding(),
+            2 when Has(Surprises.Lifts) => Lift(),
+            3 when Has(Surprises.OutOfOrder) => OutOfOrder(),
+            4 when Has(Surprises.Nights) => Night(),
+            5 when Has(Surprises.Goals) => Goal(),
+            _ => null,
+        };
+    }
+
+    private bool Has(Surprises one) => (surprises & one) != 0;
+
+    private string? Finding()
+    {
+        if (!Setup.Identified || Setup.InspectOnly) return null;
+        var side = _random.Next(2) == 0 ? Side.Left : Side.Right;
+        var can = FindingCatalogue.All.Where(c => c.CanBe(Setup, State, side) && Physically(c.Kind, _car.At(side))).ToArray();
+        if (can.Length == 0) return null;
+        // What was found stays found: only what comes after it is lifted from here on.
+        _last = null;
+        var card = can[_random.Next(can.Length)];
+        Side? at = card.PerCorner ? side : null;
+        var before = State;
+        var changed = FindingCatalogue.Onto(Setup, card.Kind, at);
+        State = Planner.Moved(changed, before, FindingCatalogue.Onto(State, card.Kind, at));
+        Setup = changed;
+        foreach (var corner in at is { } s ? [_car.At(s)] : _car.Both)
+        {
+            switch (card.Kind)
+            {
+                case FindingKind.FluidShows:
+                    corner.HasAir = true;
+                    _car.Touch();
+                    break;
+                case FindingKind.BrokenScrew:
+                    corner.Screws = Nut.Loose;
+                    break;
+                case FindingKind.FrozenPads:
+                    corner.LandsClean = false;
+                    break;
+                case FindingKind.SeizedPin:
+                    corner.PinsGreased = false;
+                    break;
+                case FindingKind.WrongPart:
+                    (_car.RightPartMissing, _car.Compared) = (true, false);
+                    corner.WrongParts = corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    break;
+                case FindingKind.StuckPiston:
+                    _car.Compared = false;
+                    break;
+            }
+        }
+
+        return $"{card.Kind} {at}";
+    }
+
+    private static bool Physically(FindingKind kind, PhysicalCorner corner) => kind switch
+    {
+        FindingKind.StuckPiston => !corner.WheelOn && !corner.PadsIn,
+        FindingKind.StuckWheel => corner.WheelOn,
+        FindingKind.BrokenScrew => corner.RotorOn && !corner.WheelOn,
+        FindingKind.WrongPart => true,
+        _ => !corner.WheelOn,
+    };
+
+    /// <summary>The last step is taken back. What can be seen is as it was; of what cannot, either may be so.</summary>
+    private string? Lift()
+    {
+        if (_last is not var (state, car, step) || step.StepId is "handed-over" || StepCatalogue.Find(step.StepId)!.Torques is not null) return null;
+        _last = null;
+        var done = _car;
+        _car = car;
+        if (_random.Next(2) == 0)
+        {
+            (_car.InService, _car.Applied, _car.CableSlack, _car.Mechanism, _car.FailedAt) = (done.InService, done.Applied, done.CableSlack, done.Mechanism, done.FailedAt);
+            foreach (var side in Core.Sides.Both)
+                (_car.At(side).SpindleBack, _car.At(side).HasAir, _car.At(side).LeverOnStop) = (done.At(side).SpindleBack, _car.At(side).HasAir || done.At(side).HasAir, done.At(side).LeverOnStop);
+        }
+
+        if (_car.Both.Any(c => c.HasAir)) _car.Touch();
+        State = Planner.Doubted(Setup, state, Planner.Written(Setup, step));
+        return $"lifted {step}";
+    }
+
+    /// <summary>Somebody does something before its turn, if it can be done at all.</summary>
+    private string? OutOfOrder()
+    {
+        var steps = CompiledCatalogue.For(Setup).Steps.Where(s => JobRules.CanBeMarked(s.Type) && !s.Allowed(State.Raw) && Planner.CanHaveBeenDone(Setup, State, s.Key) && Acts.Has(s.Key.StepId)).ToArray();
+        if (steps.Length == 0) return null;
+        var step = steps[_random.Next(steps.Length)].Key;
+        var tried = _car.Copy();
+        var open = tried.Both.Any(c => c.Opened);
+        try
+        {
+            Acts.Do(tried, step);
+        }
+        catch (ImpossibleException)
+        {
+            return null;
+        }
+
+        // The pedal pressed on an open brake sends a piston out, and may open the circuit.
+        if ((Acts.Of(step.StepId) & Doing.Pedal) != 0 && open)
+            foreach (var c in tried.Both.Where(c => c.Opened)) (c.PistonIn, c.HasAir) = (false, c.HasAir || _random.Next(2) == 0);
+        var why = Planner.Why(Setup, State, step);
+        _car = tried;
+        _last = null;
+        State = Planner.OutOfOrder(Setup, State, step, why.Interlocks);
+        return $"out of order {step}";
+    }
+
+    // A battery may have been flat, and with it the service position gone.
+    private void Morning()
+    {
+        State = Overnight.InTheMorning(Setup, State);
+        Trail.Add("(morning)");
+        if (!_car.InService || _random.Next(4) != 0) return;
+        (_car.InService, _car.CableSlack) = (false, !Setup.PullsCables && _car.CableSlack);
+        foreach (var c in _car.Both) c.SpindleBack = false;
+        _car.Moved();
+    }
+
+    private string Night()
+    {
+        var kind = _random.Next(2) == 0 ? JobGoal.NightAssembled : JobGoal.NightOnStands;
+        Setup = Setup with { Goal = kind };
+        _last = null;
+        return kind.ToString();
+    }
+
+    private string Goal()
+    {
+        Setup = Setup with { Goal = Setup.Goal == JobGoal.CloseUp ? JobGoal.Finish : _random.Next(3) == 0 ? JobGoal.Yard : JobGoal.CloseUp };
+        _last = null;
+        return Setup.Goal.ToString();
+    }
+}
