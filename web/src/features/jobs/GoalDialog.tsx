@@ -41,6 +41,9 @@ export function GoalDialog({
             <input value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
           </label>
           <div className="mt-3 flex flex-col gap-2">
+            {goals.isPending && (
+              <p className="m-0 text-[16px] text-ink-2">Reckoning what each takes from here.</p>
+            )}
             {goals.data?.map((g) => (
               <button
                 key={g.goal}

@@ -35,6 +35,9 @@ export function PlanPage() {
       sub={sub}
       info={
         <>
+          <span className="max-[760px]:hidden">
+            <GoalDialog job={job} />
+          </span>
           <Link to={`/jobs/${job.id}/torques`} className="flex min-h-11 items-center">
             Torque card
           </Link>
@@ -106,7 +109,7 @@ export function PlanPage() {
           <LayOut job={job} />
           <Changes job={job} />
           <Night job={job} />
-          <GoalDialog job={job} className="btn w-full" />
+          <GoalDialog job={job} className="btn w-full min-[761px]:hidden" />
         </section>
       </div>
     </Shell>

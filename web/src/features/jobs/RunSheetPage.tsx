@@ -51,9 +51,11 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
-          <span className="max-[760px]:hidden">
-            <GoalDialog job={job} />
-          </span>
+          {job.sheet.goal.goal !== "finish" && (
+            <span className="max-[760px]:hidden">
+              <GoalDialog job={job} />
+            </span>
+          )}
           <Link to="plan" className="flex min-h-11 items-center">
             Plan
           </Link>

@@ -270,9 +270,10 @@ function ClickPanel({
             })),
           acknowledged,
           outcome,
-          report: bench.needsReport && outcome === null
-            ? { succeeded: !refused, words: said.trim() || (refused ? "Refused" : "Finished"), codes }
-            : null,
+          report:
+            bench.needsReport && outcome === null
+              ? { succeeded: !refused, words: said.trim() || (refused ? "Refused" : "Finished"), codes }
+              : null,
           note: note.trim() || null,
         },
       }),
