@@ -17,7 +17,11 @@ namespace PatientPawl.Bench;
 
 internal static class Program
 {
-    private static void Main(string[] args) => BenchmarkSwitcher.FromAssembly(typeof(Judges).Assembly).Run(args);
+    private static void Main(string[] args)
+    {
+        if (args is ["replanning"]) Replanning.Run();
+        else BenchmarkSwitcher.FromAssembly(typeof(Judges).Assembly).Run(args);
+    }
 }
 
 /// <summary>Every judge of the measuring benches, with the sets of readings a technician takes. Wanted: under 100 microseconds each, the gap profile under 1 ms.</summary>

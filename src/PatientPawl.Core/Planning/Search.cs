@@ -2,7 +2,7 @@ namespace PatientPawl.Core.Planning;
 
 /// <summary>
 /// Finds an order that reaches the goal: best-first search over states, led by the minutes of a relaxed plan (one that
-/// forgets what steps undo), with look-ahead along that relaxed plan. Deterministic: ties fall to the catalogue's order.
+/// forgets what steps undo), with look-ahead along that relaxed plan. Deterministic: bounds are counts, ties fall to the catalogue's order.
 /// </summary>
 internal sealed class Search(CompiledCatalogue catalogue)
 {
@@ -20,9 +20,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
     private readonly int[] _turn = new int[catalogue.Steps.Length];
     private readonly Stack<int> _ways = new();
     private readonly Bits _passed = new(catalogue.Steps.Length);
-    internal readonly Bits[] _after = [.. catalogue.Steps.Select(_ => new Bits(catalogue.Steps.Length))];
-
-    public static int Nodes;
+    private readonly Bits[] _after = [.. catalogue.Steps.Select(_ => new Bits(catalogue.Steps.Length))];
 
     /// <summary>The order, or null when none was found within the node limit.</summary>
     public List<BoundStep>? Find(CarState start, IReadOnlyList<BoundCondition> goal)
@@ -40,7 +38,6 @@ internal sealed class Search(CompiledCatalogue catalogue)
             HashSet<CarState> passed = [start];
             for (var round = 0; round < MostRounds; round++)
             {
-                Nodes++;
                 if (Met(goal, far)) return Unwind(way);
                 if (Relaxed(far, goal) is not { } relaxed) break;
                 if (seen.Add(far) || round == 0) open.Enqueue((far, way), (relaxed.Sum(s => s.Type.Minutes), sequence++));
@@ -53,7 +50,6 @@ internal sealed class Search(CompiledCatalogue catalogue)
         (_suppliersFirst, _preferGiven) = (true, true);
         for (var nodes = 0; open.Count + rest.Count > 0 && nodes < MostNodes; nodes++)
         {
-            Nodes++;
             var (state, node) = open.Count > 0 ? open.Dequeue() : rest.Dequeue();
             if (Met(goal, state)) return Unwind(node);
             if (Relaxed(state, goal) is not { } relaxed) continue;
@@ -107,7 +103,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
     /// Follows the relaxed plan as far as it goes: always the first step that is allowed, that no other one of them undoes again, and that takes
     /// nothing away which another one still needs and which only comes back once that other one is done.
     /// </summary>
-    internal (CarState, Node?) LookAhead(CarState start, Node? node, List<BoundStep> relaxed)
+    private (CarState, Node?) LookAhead(CarState start, Node? node, List<BoundStep> relaxed)
     {
         var state = start.Raw.ToArray();
         var after = new byte[state.Length];
@@ -186,7 +182,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
     private (int Slot, uint Mask)[][] Ways(BoundStep step) => _facts[step.Index] ??= [.. step.Needs.Select(n => Best(n) ?? [])];
 
     /// <summary>The steps of a plan that forgets what steps undo; null when even that finds no way.</summary>
-    internal List<BoundStep>? Relaxed(CarState state, IReadOnlyList<BoundCondition> goal)
+    private List<BoundStep>? Relaxed(CarState state, IReadOnlyList<BoundCondition> goal)
     {
         Costs(state.Raw);
         List<BoundStep> chosen = [];
@@ -378,7 +374,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
         return (cost, fact);
     }
 
-    internal static List<BoundStep> Unwind(Node? node)
+    private static List<BoundStep> Unwind(Node? node)
     {
         List<BoundStep> steps = [];
         for (var n = node; n is not null; n = n.Before) steps.Add(n.Step);
@@ -386,5 +382,5 @@ internal sealed class Search(CompiledCatalogue catalogue)
         return steps;
     }
 
-    internal sealed record Node(BoundStep Step, Node? Before);
+    private sealed record Node(BoundStep Step, Node? Before);
 }

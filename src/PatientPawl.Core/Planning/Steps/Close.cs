@@ -207,7 +207,7 @@ internal static class Close
             Needs =
             [
                 BrakeReleased, IgnitionForTheSwitch, Closed, Car.Tag.Is(Done.No),
-                Condition.All(Corner.Lever.Both(Lever.OnStop)).Saying("both levers seen on their stops").When(s => s.IsCable && !s.InspectOnly),
+                Condition.Any(Corner.Lever.Both(Lever.OnStop), [Car.Closing.Is(Closing.AsItCame)]).Saying("both levers seen on their stops, or a cable that nobody touched").When(s => s.IsCable),
                 BothTurnFree,
             ],
             Makes = [Car.Brake.To(ParkingBrake.Applied)],
