@@ -150,7 +150,8 @@ internal static class MakeSafe
         new("wheel-off", "Wheel off", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "The brake is behind it.")
         {
             Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Cracked, Bolts.Snug), Corner.StuckWheel.Is(Asked.Nothing, Asked.Done)],
-            Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out)],
+            // A wheel that is off is stuck no more, however it came off.
+            Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out), Corner.StuckWheel.To(Asked.Nothing)],
             Concerns = Concern.WheelOff,
             Cautions = [Cautions.Hot],
             How = "Keep the nuts together. A pilot pin in one hole where there are bolts.",
@@ -167,7 +168,7 @@ internal static class MakeSafe
         },
         new("wheel-freed", "Free the wheel", Stage.MakeSafe, Lane.Corner, Place.Corner, 8, "A wheel rusted to its pilot does not come off by pulling.")
         {
-            Needs = [Lifted, Corner.StuckWheel.Is(Asked.Due)],
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.StuckWheel.Is(Asked.Due)],
             Makes = [Corner.StuckWheel.To(Asked.Done)],
             Tools = ["mallet and a block of wood", "penetrating oil"],
             Cautions = [Cautions.Stands],

@@ -1,0 +1,161 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Tests.Jobs;
+using PatientPawl.Core.Torque;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning;
+
+/// <summary>Hazards that were once offered after something unexpected, one by one. The twin's walks cover them too; here each stands by its name.</summary>
+public class AfterASurpriseTests
+{
+    private static readonly PlanSetup Cable = PlanSetup.For(Architecture.CableScrew, JobScope.Pads);
+    private static readonly PlanSetup Tool = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool);
+
+    private static CarState Until(PlanSetup setup, string stepId, Side? side = null) =>
+        Planner.Make(setup, setup.Start()).Steps.TakeWhile(k => k.StepId != stepId || k.Side != side).Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
+
+    private static CarState After(PlanSetup setup, CarState state, string stepId, Side? side = null, string? outcome = null) => Planner.Apply(setup, state, new(stepId, side), outcome);
+
+    private static List<string> Plan(PlanSetup setup, CarState state) => [.. Planner.Make(setup, state).Steps.Select(k => k.ToString())];
+
+    [Fact]
+    public void Nuts_cracked_after_the_drive_take_the_drive_and_the_leads_signature_with_them_and_nobody_beds_in()
+    {
+        var setup = Cable with { Rules = HouseRules.Default with { SignOff = SignOffRule.LeadAlso } };
+        var state = After(setup, Until(setup, "handed-over"), "nuts-cracked", Side.Left);
+        state.Get(Car.TestDrive).ShouldBe(Done.No);
+        state.Get(Car.WheelsSigned).ShouldBe(Done.No);
+        Planner.Why(setup, state.With(Car.BedIn, Done.No), new("bed-in", null)).Allowed.ShouldBeFalse();
+        Planner.Moved(setup, state, state.With(Corner.Pads, Side.Left, PadState.None)).Get(Car.BedIn).ShouldBe(Done.No, "the bed of pads that came out is gone");
+        Planner.Why(setup, state, new("handed-over", null)).Allowed.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void An_open_circuit_stays_open_in_doubt_and_only_bleeding_closes_it()
+    {
+        Corner.Hydraulics.Doubt((byte)HydraulicsState.Open).ShouldBe((byte)HydraulicsState.Open);
+        foreach (var step in CompiledCatalogue.For(Cable with { Left = Cable.Left with { CaliperNew = true } }).Steps.Where(s => s.Key.StepId is not ("corner-bled" or "bleed")))
+        {
+            var slot = Corner.Hydraulics.Slot(Side.Left);
+            if (step.Makes.Any(m => m.Slot == slot && m.Value == (byte)HydraulicsState.Closed))
+                step.Needs.ShouldContain(n => n.AnyOf.All(a => a.Any(r => r.Slot == slot && (r.Mask & 1u << (byte)HydraulicsState.Open) == 0)), step.Key.ToString());
+        }
+    }
+
+    [Fact]
+    public void Fluid_that_shows_after_the_leak_check_asks_for_bleeding_and_another_check()
+    {
+        var state = Until(Cable, "handed-over");
+        state.Get(Car.Leaks).ShouldBe(Done.Yes);
+        state = Planner.Moved(Cable, state, state.With(Corner.Hydraulics, Side.Left, HydraulicsState.Open));
+        state.Get(Car.Leaks).ShouldBe(Done.No);
+        state.Get(Car.Pedal).ShouldNotBe(Pedal.Proved);
+        Plan(Cable, state).ShouldContain("corner-bled, left");
+        Plan(Cable, state).ShouldContain("leaks-looked");
+    }
+
+    [Fact]
+    public void Single_use_bolts_are_laid_out_for_one_fitting()
+    {
+        var setup = Cable with { SingleUse = [FastenerRole.SlidePin] };
+        var state = Until(setup, "pedal-proved");
+        state.Get(Corner.NewPinBolts, Side.Left).ShouldNotBe(NewBolts.LaidOut, "they are in the caliper");
+        Plan(setup, state.With(Corner.SlidePins, Side.Left, Bolts.Out).With(Corner.Caliper, Side.Left, Caliper.Hung)).ShouldContain("bolts-laid-out, left");
+    }
+
+    [Fact]
+    public void A_part_that_may_be_the_wrong_one_is_not_driven_and_not_handed_over()
+    {
+        var state = Until(Cable, "handed-over").With(Corner.WrongFitted, Side.Left, Asked.Due);
+        Planner.Why(Cable, state, new("handed-over", null)).Interlocks.ShouldContain(13);
+        Planner.Why(Cable, state.With(Car.TestDrive, Done.No), new("test-driven", null)).Interlocks.ShouldContain(13);
+        Plan(Cable, state).ShouldContain("wrong-parts-out, left");
+    }
+
+    [Theory]
+    [InlineData(Architecture.MotorHat, JobScope.Shoes, "shoes-off")]
+    [InlineData(Architecture.PullerHat, JobScope.Shoes, "shoes-off")]
+    public void No_hand_in_electric_shoes_with_the_ignition_on_or_the_key_near(Architecture architecture, JobScope scope, string stepId)
+    {
+        var setup = PlanSetup.For(architecture, scope, ServiceRoute.ScanTool) with { SheetElectric = true };
+        var state = Until(setup, stepId, Side.Left);
+        Planner.Why(setup, state, new(stepId, Side.Left)).Allowed.ShouldBeTrue();
+        Planner.Why(setup, state.With(Car.Ignition, Ignition.On), new(stepId, Side.Left)).Interlocks.ShouldContain(2);
+        Planner.Why(setup, state.With(Car.Key, Key.Near), new(stepId, Side.Left)).Interlocks.ShouldContain(2);
+    }
+
+    [Theory]
+    [InlineData(Actuation.Puller)]
+    [InlineData(Actuation.PlateMotor)]
+    public void Opposed_pistons_over_electric_shoes_get_service_tags_and_sleep(Actuation worked)
+    {
+        var bare = PlanSetup.For(Architecture.FixedHat, JobScope.Shoes, ServiceRoute.ScanTool);
+        var setup = bare with { SheetElectric = true, Left = bare.Left with { Worked = worked }, Right = bare.Right with { Worked = worked } };
+        var plan = Plan(setup, setup.Start());
+        foreach (var step in new[] { "auto-inhibited", "service-entered", "switch-tagged", "key-away" }) plan.IndexOf(step).ShouldBeInRange(0, plan.IndexOf("shoes-off, left"), step);
+    }
+
+    [Fact]
+    public void Pipes_that_are_not_sound_are_made_sound_before_the_pedal()
+    {
+        var state = Cable.Start().With(Car.Pipes, Asked.Due);
+        var plan = Plan(Cable, state);
+        plan.IndexOf("pipes-sound").ShouldBeInRange(0, plan.IndexOf("pedal-proved"));
+        plan.ShouldContain("corner-bled, left");
+        plan.ShouldContain("corner-bled, right");
+    }
+
+    [Fact]
+    public void There_is_no_remedy_that_is_a_bare_click()
+    {
+        StepCatalogue.All.ShouldAllBe(s => !s.Id.StartsWith("remedy-"));
+        // What an interlock guards is in doubt once it was broken, and what is in doubt has a step that sees it.
+        var state = Planner.OutOfOrder(Tool, Until(Tool, "pads-in", Side.Left), new("ignition-on-again", null), [4]);
+        state.Get(Car.Ignition).ShouldBe(Ignition.On);
+        Plan(Tool, state)[..2].ShouldBe(["service-looked", "ignition-off"]);
+        Plan(Tool, state).ShouldContain("spindle-verified, left");
+    }
+
+    [Fact]
+    public void A_tool_lost_while_closing_leaves_the_brake_unknown()
+    {
+        var state = After(Tool, Until(Tool, "service-closed"), "service-closed", outcome: "lost-half-way");
+        state.Get(Car.Brake).ShouldBe(ParkingBrake.Unknown);
+        var plan = Plan(Tool, state);
+        plan.IndexOf("service-verified").ShouldBeInRange(0, plan.IndexOf("brake-cycled"));
+    }
+
+    [Theory]
+    [InlineData("key-near")]
+    [InlineData("ignition-on")]
+    [InlineData("tag-off")]
+    [InlineData("gear-neutral")]
+    [InlineData("service-entered")]
+    [InlineData("pedal-proved")]
+    public void Two_people_keep_hands_out_while_the_car_wakes_moves_or_leaves_P(string stepId)
+    {
+        var work = Scheduling.Make(Tool, Tool.Start(), Planner.Make(Tool, Tool.Start()).Steps, 2).Assignments;
+        var waking = work.Single(a => a.Step.StepId == stepId);
+        work.Where(a => StepCatalogue.Find(a.Step.StepId)!.Place == Place.Corner && a.Start < waking.End && waking.Start < a.End).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_route_that_the_brake_does_not_have_is_refused()
+    {
+        var job = new Bench().Open().LookOver().Identify();
+        Should.Throw<Exception>(() => JobRules.Choose(job.State, ServiceRoute.PullerRelease)).ShouldBeAssignableTo<Exception>().GetType().ShouldBeOneOf(typeof(InputException), typeof(NotAllowedException));
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(5)]
+    [InlineData(140)]
+    public void A_level_outside_the_marks_is_not_clicked_on(double percent)
+    {
+        var job = new Bench().Open().LookOver().Identify().Until("level-looked");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!, percent), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!, 80), true));
+    }
+}
