@@ -7,7 +7,17 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="Says">In a few words.</param>
 /// <param name="Reached">True once it is there.</param>
 /// <param name="Then">What holds then.</param>
-public sealed record GoalCard(JobGoal Goal, string Says, bool Reached, string Then);
+/// <param name="Leaves">True where the car is left for the night then.</param>
+public sealed record GoalCard(JobGoal Goal, string Says, bool Reached, string Then, bool Leaves)
+{
+    /// <summary>What a job is to end in; while it is left, where it was left.</summary>
+    public static GoalCard Of(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var goal = state.Night?.Kind.Goal() ?? state.Setup.Goal;
+        return new(goal, goal.Words(), state.Night is not null || Planner.GoalReached(state.Setup, state.Car), goal.WhenReached(), goal.IsNight());
+    }
+}
 
 /// <summary>Something else that a job could end in, with what that takes from where it stands.</summary>
 /// <param name="Goal">The goal.</param>

@@ -235,7 +235,7 @@ public static class JobRules
         RequireOpen(state);
         var stop = Overnight.Shortest(state.Setup, state.Car);
         if (stop.CannotBeMet.Count > 0) throw new NotAllowedException("There is no safe stopping point from here.", stop.CannotBeMet, []);
-        if (stop.Steps.Count > 0) throw new NotAllowedException("Not yet: it cannot be left like this.", [.. stop.Steps.Select(s => $"First: {StepCatalogue.Find(s.StepId)!.Name.ToLowerInvariant()}{(s.Side is { } side ? $", {side.Word()}" : "")}.")], []);
+        if (stop.Steps.Count > 0) throw new NotAllowedException("Not yet: it cannot be left like this.", [.. stop.Names.Select(n => $"First: {n.ToLowerInvariant()}.")], []);
         return new(stop.Kind, stop.Tags);
     }
 

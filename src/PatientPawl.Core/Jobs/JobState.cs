@@ -169,7 +169,7 @@ public sealed class JobState
             LookRecorded e => Same(next.WithCorner(e.Side, c => c with { Looks = e.Seen is null ? c.Looks.Remove(e.Look) : c.Looks.SetItem(e.Look, e) })),
             BrakeRuled e => Ruled(next, e),
             RouteChosen e => Chosen(next, e),
-            GoalChanged e => Changed(Replan(next with { Setup = next.Setup with { Goal = e.Goal }, Wanted = e.Goal is JobGoal.Finish or JobGoal.CloseUp ? e.Goal : next.Wanted }), recorded.Id, $"{e.Goal.Words()}. {e.Reason}", null),
+            GoalChanged e => Changed(Replan(next with { Setup = next.Setup with { Goal = e.Goal }, Wanted = e.Goal is JobGoal.Finish or JobGoal.CloseUp ? e.Goal : next.Wanted }), recorded.Id, $"{e.Goal.Words()}: {e.Reason}.", null),
             StepDone { Broken: { } broken } e => OutOfOrder(Measured(next, e), e, broken, recorded.Id),
             StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Found, recorded), e, recorded.Id),
             TorqueSigned e => Signed(next, e, recorded),
@@ -325,7 +325,7 @@ public sealed class JobState
     /// <summary>In the morning the job goes on to where it was going, with what a night can change looked at again.</summary>
     private static Parts Doubtful(Parts parts)
     {
-        var goal = parts.Setup.Goal is JobGoal.NightAssembled or JobGoal.NightOnStands ? parts.Wanted : parts.Setup.Goal;
+        var goal = parts.Setup.Goal.IsNight() ? parts.Wanted : parts.Setup.Goal;
         return Unsigned(parts with { Setup = parts.Setup with { Goal = goal }, Car = Overnight.InTheMorning(parts.Setup, parts.Car) }, parts.Car);
     }
 

@@ -214,7 +214,9 @@ public static class RunSheets
                 state.Changes.Count > 0 && state.Changes[^1].Added.Contains(key), JobRules.CanBeMarked(type)));
         }
 
-        var stage = next is null ? Stage.Record : StepCatalogue.Find(next.StepId)!.Stage;
+        // Where nothing is next, the pawl stays where the last step left it: a job that is left, moved or stuck is not done.
+        var at = next ?? state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault()?.Step;
+        var stage = state.HandedOver ? Stage.Record : at is null ? Stage.Look : StepCatalogue.Find(at.StepId)?.Stage ?? Stage.Look;
         var telling = Telling.Select(id => ahead.FirstOrDefault(a => a.Step.StepId == id && !a.Offered)).FirstOrDefault(a => a is not null);
         return new(
             next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
@@ -223,10 +225,10 @@ public static class RunSheets
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
             new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup, state.Car), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
             [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
-            new(state.Setup.Goal, state.Setup.Goal.Words(), Planner.GoalReached(state.Setup, state.Car), state.Setup.Goal.WhenReached()));
+            GoalCard.Of(state));
     }
 
-    private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(k => (StepCatalogue.Find(k.StepId)?.Name ?? k.StepId) + (k.Side is { } s ? $", {s.Word()}" : ""))];
+    private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(StepCatalogue.Words)];
 
     /// <summary>A corner's bench.</summary>
     public static CornerView Corner(JobState state, Side side)

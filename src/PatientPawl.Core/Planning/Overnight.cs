@@ -14,12 +14,25 @@ public enum NightKind
 /// <summary>One way to leave the job.</summary>
 /// <param name="Kind">Which.</param>
 /// <param name="Steps">What is done before, in order.</param>
+/// <param name="Names">The same, as they are called.</param>
 /// <param name="Minutes">Their minutes.</param>
 /// <param name="Tags">What is tagged, and how.</param>
 /// <param name="OnReturn">What is looked at again on return.</param>
 /// <param name="CannotBeMet">What stands in the way, in words; empty when it can be reached.</param>
 /// <param name="Reasons">Why.</param>
-public sealed record NightStop(NightKind Kind, IReadOnlyList<StepKey> Steps, int Minutes, IReadOnlyList<string> Tags, IReadOnlyList<string> OnReturn, IReadOnlyList<string> CannotBeMet, Reasons Reasons) : IReasoned;
+public sealed record NightStop(NightKind Kind, IReadOnlyList<StepKey> Steps, IReadOnlyList<string> Names, int Minutes, IReadOnlyList<string> Tags, IReadOnlyList<string> OnReturn, IReadOnlyList<string> CannotBeMet, Reasons Reasons) : IReasoned;
+
+/// <summary>Kinds of safe stopping points as goals.</summary>
+internal static class NightKinds
+{
+    /// <summary>The goal that ends there.</summary>
+    public static JobGoal Goal(this NightKind kind) => kind switch
+    {
+        NightKind.Assembled => JobGoal.NightAssembled,
+        NightKind.OnStands => JobGoal.NightOnStands,
+        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such stopping point."),
+    };
+}
 
 /// <summary>The safe stopping points of a job. Common practice, no source.</summary>
 [Engine]
@@ -57,10 +70,13 @@ public static class Overnight
     {
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(state);
-        var toward = setup with { Goal = kind == NightKind.Assembled ? JobGoal.NightAssembled : JobGoal.NightOnStands };
-        var (steps, cannot) = Planner.Toward(toward, state, Goal.For(toward));
+        var toward = setup with { Goal = kind.Goal() };
+        var plan = Planner.Make(toward, state);
+        // Half a way to a safe stop is none.
+        var cannot = plan.CannotBeMet;
+        IReadOnlyList<StepKey> steps = cannot.Count > 0 ? [] : plan.Steps;
         var trail = new Trail("Overnight.To");
-        foreach (var step in steps) trail.Evidence(StepCatalogue.Find(step.StepId)!.Name, StepCatalogue.Find(step.StepId)!.Because, "practice-night");
+        foreach (var step in steps) trail.Evidence(StepCatalogue.Words(step), StepCatalogue.Find(step.StepId)!.Because, "practice-night");
         var minutes = steps.Sum(s => StepCatalogue.Find(s.StepId)!.Minutes);
         var end = steps.Aggregate(state, (s, k) => Planner.Apply(toward, s, k, null));
         List<string> tags = ["Key: do not drive"];
@@ -73,6 +89,6 @@ public static class Overnight
         if (setup.HasLever && end.Get(Car.Cable) == CableRun.Slack) back.Add("Both levers: seen on their stops again");
         back.Add("Stands, chocks and tags: as they were left");
         trail.Conclude(cannot.Count > 0 ? "This cannot be reached from here." : steps.Count == 0 ? "It can be left as it stands." : $"{Figure.Count(steps.Count, "step")}, {Figure.Count(minutes, "minute")}.", "practice-night");
-        return new(kind, steps, minutes, tags, back, cannot, trail.Done());
+        return new(kind, steps, [.. steps.Select(StepCatalogue.Words)], minutes, tags, back, cannot, trail.Done());
     }
 }

@@ -48,16 +48,6 @@ public static class Planner
         return Result([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], cannot);
     }
 
-    /// <summary>The way to another goal than the job's own: steps in order, or what cannot be met.</summary>
-    internal static (List<StepKey> Steps, List<string> CannotBeMet) Toward(PlanSetup setup, CarState state, IReadOnlyList<BoundCondition> goal)
-    {
-        if (setup.NotCovered is { } no) return ([], [no]);
-        var search = new Search(CompiledCatalogue.For(setup));
-        var unreachable = search.Unreachable(state, goal);
-        if (unreachable.Count > 0) return ([], [.. unreachable.Select(Facts.Words)]);
-        return Way(search, setup, state, goal) is { } steps ? ([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], []) : ([], ["No order was found from here."]);
-    }
-
     /// <summary>Where the other side stays together, it is looked at before the first new part goes in here.</summary>
     private static BoundCondition? LookFirst(PlanSetup setup, CarState state)
     {
@@ -219,7 +209,7 @@ public static class Planner
         {
             var type = StepCatalogue.Find(key.StepId)!;
             minutes += type.Minutes;
-            trail.Evidence(key.Side is { } side ? $"{type.Name}, {side.Word()}" : type.Name, type.Because, "practice-steps");
+            trail.Evidence(StepCatalogue.Words(key), type.Because, "practice-steps");
         }
 
         foreach (var c in cannot) trail.Evidence("Cannot be met", c);

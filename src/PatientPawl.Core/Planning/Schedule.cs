@@ -191,5 +191,5 @@ public static class Scheduling
         return bounds.MaxBy(b => b.Item1);
     }
 
-    private static string Say(StepKey key) => StepCatalogue.Find(key.StepId)!.Name.ToLowerInvariant() + (key.Side is { } s ? $", {s.Word()}" : "");
+    private static string Say(StepKey key) => StepCatalogue.Words(key).ToLowerInvariant();
 }

@@ -40,7 +40,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
             {
                 if (Met(goal, far)) return Unwind(way);
                 if (Relaxed(far, goal) is not { } relaxed) break;
-                if (seen.Add(far) || round == 0) open.Enqueue((far, way), (relaxed.Sum(s => s.Type.Minutes), sequence++));
+                if (seen.Add(far)) open.Enqueue((far, way), (relaxed.Sum(s => s.Type.Minutes), sequence++));
                 var (ahead, aheadWay) = LookAhead(far, way, relaxed);
                 if (!passed.Add(ahead)) break;
                 (far, way) = (ahead, aheadWay);

@@ -170,6 +170,9 @@ public static class JobGoals
         _ => throw new ArgumentOutOfRangeException(nameof(goal), goal, "No such goal."),
     };
 
+    /// <summary>True where the car is left for the night once it is reached.</summary>
+    public static bool IsNight(this JobGoal goal) => goal is JobGoal.NightAssembled or JobGoal.NightOnStands;
+
     /// <summary>What holds once it is reached: what may be done with the car, and what not. Common practice, no source.</summary>
     public static string WhenReached(this JobGoal goal) => goal switch
     {

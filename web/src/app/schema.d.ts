@@ -4249,6 +4249,8 @@ export interface components {
             reached: boolean;
             /** @description What holds then. */
             then: string;
+            /** @description True where the car is left for the night then. */
+            leaves: boolean;
         };
         /** @description Something else that a job could end in, with what that takes from where it stands. */
         GoalChoice: {
@@ -5096,6 +5098,8 @@ export interface components {
             kind: components["schemas"]["NightKind"];
             /** @description What is done before, in order. */
             steps: components["schemas"]["StepKey"][];
+            /** @description The same, as they are called. */
+            names: string[];
             /**
              * Format: int32
              * @description Their minutes.

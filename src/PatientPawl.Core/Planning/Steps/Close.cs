@@ -11,6 +11,9 @@ internal static class Close
 {
     private static readonly Condition Closed = Car.Closing.Is(Closing.AsItCame, Closing.Cycled);
 
+    private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows",
+        [Car.Brake.To(ParkingBrake.Unknown), Car.Closing.To(Closing.Open), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor))]);
+
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("corner-bled", "Bleed", Stage.Close, Lane.Corner, Place.Corner, 10, "An opened circuit holds air.")
@@ -126,7 +129,7 @@ internal static class Close
                 Car.Cable.To(CableRun.TakenUp).When(s => s.PullsCables),
                 .. Corner.Lever.BothTo(Lever.NotSeen).Select(e => e.When(s => s.IsPuller)),
             ],
-            Outcomes = [new("lost-half-way", "Lost half-way: nobody knows", [Car.Brake.To(ParkingBrake.Unknown), Car.Closing.To(Closing.Open), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor))])],
+            Outcomes = [LostHalfWay],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Cautions = [Cautions.Actuators],
             ToolsFor = s => s.ByTool ? ["scan tool"] : [],
@@ -143,7 +146,7 @@ internal static class Close
                 .. Corner.Spindle.BothTo(Spindle.Out).Select(e => e.When(s => s.IsMotor)),
                 Car.Cable.To(CableRun.TakenUp).When(s => s.PullsCables),
             ],
-            Outcomes = [new("lost-half-way", "Lost half-way: nobody knows", [Car.Brake.To(ParkingBrake.Unknown), Car.Closing.To(Closing.Open), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor))])],
+            Outcomes = [LostHalfWay],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Cautions = [Cautions.Actuators],
             How = "From the switch, once. Listen: both sides alike.",

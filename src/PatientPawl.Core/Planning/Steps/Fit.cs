@@ -92,26 +92,8 @@ internal static class Fit
             Parts = ["two nuts with flat washers"],
             How = "Two wheel nuts with flat washers, opposite one another, hand tight.",
         },
-        new("shoes-set", "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
-        {
-            Applies = s => s.IsHat,
-            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(ShoesState.BackedOff), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff],
-            Makes = [Corner.Shoes.To(ShoesState.Set)],
-            Concerns = Concern.TurnsHub | Concern.HandsInHat,
-            Tools = ["star-wheel spoon"],
-            Readings = [ReadingKind.ClicksOut],
-            HowFor = SetBy,
-        },
-        new("new-shoes-set", "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
-        {
-            Applies = s => s.IsHat,
-            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(ShoesState.NewLoose), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff],
-            Makes = [Corner.Shoes.To(ShoesState.NewSet)],
-            Concerns = Concern.TurnsHub | Concern.HandsInHat,
-            Tools = ["star-wheel spoon"],
-            Readings = [ReadingKind.ClicksOut],
-            HowFor = SetBy,
-        },
+        ShoesSetFrom("shoes-set", ShoesState.BackedOff, ShoesState.Set),
+        ShoesSetFrom("new-shoes-set", ShoesState.NewLoose, ShoesState.NewSet),
         new("rotor-screws-torqued", "Rotor screws", Stage.Torque, Lane.Corner, Place.Corner, 2, "The rotor must not rock while the rest goes on.")
         {
             Applies = s => s.RotorHasScrews,
@@ -281,4 +263,16 @@ internal static class Fit
             How = "Nuts in by hand, in star order, until snug.",
         },
     ];
+
+    private static StepType ShoesSetFrom(string id, ShoesState from, ShoesState to) =>
+        new(id, "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
+        {
+            Applies = s => s.IsHat,
+            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(from), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff],
+            Makes = [Corner.Shoes.To(to)],
+            Concerns = Concern.TurnsHub | Concern.HandsInHat,
+            Tools = ["star-wheel spoon"],
+            Readings = [ReadingKind.ClicksOut],
+            HowFor = SetBy,
+        };
 }

@@ -14,6 +14,18 @@ internal static class Free
     private static readonly Condition NothingApplied = Condition.Any(
         [Car.Brake.Is(ParkingBrake.ProvedReleased)], [Car.Brake.Is(ParkingBrake.Service)], [Corner.Caliper.Is(Caliper.Hung)]).Saying("the brake proved released, or in service");
 
+    private static StepType StarWheel(string id, string because, ShoesState from, ShoesState to, string how, IReadOnlyList<ReadingKind> readings) =>
+        new(id, "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, because)
+        {
+            Applies = s => s.IsHat,
+            Needs = [WheelOff, Corner.Shoes.Is(from), CableFree, BrakeOff, HatPlugOut, ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.IsElectric)],
+            Makes = [Corner.Shoes.To(to)],
+            Concerns = Concern.HandsInHat | Concern.TurnsHub,
+            Tools = ["star-wheel spoon", "torch"],
+            Readings = readings,
+            How = how,
+        };
+
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("screws-cracked-brake", "Crack rotor screws", Stage.Free, Lane.Corner, Place.Corner, 3, "The parking brake still holds the hub, for free.")
@@ -111,33 +123,10 @@ internal static class Free
             Makes = [Corner.HatPlug.To(Fitted.Off)],
             How = "Keep it: it goes back when the shoes are set.",
         },
-        new("star-wheel-backed", "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, "The ridge of a worn drum catches the shoes and drags them off their pins.")
-        {
-            Applies = s => s.IsHat,
-            Needs =
-            [
-                WheelOff, Corner.Shoes.Is(ShoesState.Set), CableFree, BrakeOff, HatPlugOut,
-                ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.IsElectric),
-            ],
-            Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
-            Concerns = Concern.HandsInHat | Concern.TurnsHub,
-            Tools = ["star-wheel spoon", "torch"],
-            Readings = [ReadingKind.ClicksBack],
-            How = "In neutral, the hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.",
-        },
-        new("star-wheel-again", "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, "New shoes that were set hold the hat as firmly as old ones.")
-        {
-            Applies = s => s.IsHat,
-            Needs =
-            [
-                WheelOff, Corner.Shoes.Is(ShoesState.NewSet), CableFree, BrakeOff, HatPlugOut,
-                ((Condition)Car.Brake.Is(ParkingBrake.Service)).When(s => s.IsElectric),
-            ],
-            Makes = [Corner.Shoes.To(ShoesState.NewLoose)],
-            Concerns = Concern.HandsInHat | Concern.TurnsHub,
-            Tools = ["star-wheel spoon", "torch"],
-            How = "Back the way it was set, by the same count.",
-        },
+        StarWheel("star-wheel-backed", "The ridge of a worn drum catches the shoes and drags them off their pins.", ShoesState.Set, ShoesState.BackedOff,
+            "In neutral, the hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.", [ReadingKind.ClicksBack]),
+        StarWheel("star-wheel-again", "New shoes that were set hold the hat as firmly as old ones.", ShoesState.NewSet, ShoesState.NewLoose,
+            "Back the way it was set, by the same count.", []),
         new("ridge-backed", "Back off further", Stage.Free, Lane.Corner, Place.Corner, 3, "The hat still catches: the ridge stands further in than the shoes.")
         {
             Applies = s => s.IsHat,

@@ -31,6 +31,13 @@ public static class StepCatalogue
         .. Enumerable.Range(1, 16).Select(n => new StepType($"remedy-{n}", $"Put right, rule {n}", Stage.MakeSafe, Lane.Car, Place.RoundCar, 3, "")),
     ];
 
+    /// <summary>A step as it is called, with its side, for example <c>Wheel off, left</c>; its id where nobody knows it.</summary>
+    public static string Words(StepKey key)
+    {
+        ArgumentNullException.ThrowIfNull(key);
+        return (Find(key.StepId)?.Name ?? key.StepId) + (key.Side is { } side ? $", {side.Word()}" : "");
+    }
+
     private static readonly Dictionary<string, StepType> ById = All.Concat(Retired).ToDictionary(s => s.Id, StringComparer.Ordinal);
 
     private static readonly Dictionary<FastenerRole, IReadOnlyList<StepType>> ByRole = All.Where(s => s.Torques is not null).GroupBy(s => s.Torques!.Value).ToDictionary(g => g.Key, g => (IReadOnlyList<StepType>)[.. g]);

@@ -12,6 +12,12 @@ const useAim = (job: JobView) =>
     take(api.POST("/api/jobs/{id}/goal", { params: { path: { id: job.id } }, body: { ...h, ...aim } })),
   );
 
+/** Leaves the job for the night, once it stands where it may be left. */
+export const useLeave = (job: JobView) =>
+  useCommand<null>(job, (h) =>
+    take(api.POST("/api/jobs/{id}/overnight", { params: { path: { id: job.id } }, body: h })),
+  );
+
 /** What the job is to end in, changed at any moment: each with what it takes from here. */
 export function GoalDialog({
   job,
@@ -50,14 +56,16 @@ export function GoalDialog({
                 type="button"
                 className="btn flex-col !items-start !gap-0 py-1"
                 aria-pressed={g.present}
-                disabled={g.present || g.cannotBeMet.length > 0 || aim.isPending}
-                onClick={() => aim.mutate({ goal: g.goal, reason }, { onSuccess: () => setOpen(false) })}
+                disabled={g.cannotBeMet.length > 0 || aim.isPending}
+                onClick={() =>
+                  !g.present && aim.mutate({ goal: g.goal, reason }, { onSuccess: () => setOpen(false) })
+                }
               >
                 <span>{g.says}</span>
                 <span className="text-left font-sans text-[14px]">
                   {g.cannotBeMet.length > 0
                     ? `Not from here: ${g.cannotBeMet.join("; ")}.`
-                    : `${g.present ? "The job goes there already. " : ""}${g.steps} ${g.steps === 1 ? "step" : "steps"}, ${duration(g.minutes)}.`}
+                    : `${g.present ? "The job goes there already. " : ""}${g.steps === 0 ? "It stands there now." : `${g.steps} ${g.steps === 1 ? "step" : "steps"}, ${duration(g.minutes)}.`}`}
                 </span>
               </button>
             ))}
@@ -72,10 +80,21 @@ export function GoalDialog({
 /** The job is where it was to end for now: what holds then, and the way back to finishing it. */
 export function AimReached({ job }: { job: JobView }) {
   const aim = useAim(job);
+  const leave = useLeave(job);
   return (
     <>
       <p className="m-0 text-[22px] leading-snug">{job.sheet.goal.then}</p>
-      <ProblemNote error={aim.error} />
+      <ProblemNote error={aim.error ?? leave.error} />
+      {job.sheet.goal.leaves && (
+        <button
+          type="button"
+          className="btn-primary"
+          disabled={leave.isPending}
+          onClick={() => leave.mutate(null)}
+        >
+          Tagged: leave it
+        </button>
+      )}
       <button
         type="button"
         className="btn"

@@ -2,12 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type JobView, type Schemas, type StepKey } from "../../app/api";
-import { useCommand, useDraft } from "../../app/hooks";
+import { useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { ChangeText } from "./ChangeText";
-import { GoalDialog } from "./GoalDialog";
+import { GoalDialog, useLeave } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { duration, sideWord } from "./words";
 
@@ -180,9 +180,7 @@ function Night({ job }: { job: JobView }) {
     queryFn: () => take(api.GET("/api/jobs/{id}/overnight", { params: { path: { id: job.id } } })),
     enabled: !job.handedOver && !job.notCovered && !job.sheet.night,
   });
-  const leave = useCommand<null>(job, (h) =>
-    take(api.POST("/api/jobs/{id}/overnight", { params: { path: { id: job.id } }, body: h })),
-  );
+  const leave = useLeave(job);
   if (job.handedOver || job.notCovered) return null;
   if (job.sheet.night)
     return <p className="m-0 text-[17px]">The job is left overnight. The run sheet says how to come back.</p>;
@@ -205,12 +203,8 @@ function Night({ job }: { job: JobView }) {
                 : `${duration(s.minutes)} to a safe stop, ${s.kind === "assembled" ? "assembled" : "on stands"}:`}
           </p>
           <ol className="m-0 pl-7 text-[16px]">
-            {s.steps.map((k, i) => (
-              <li key={`${k.stepId}-${k.side}-${i}`}>
-                {job.sheet.ahead.find((a) => a.step.stepId === k.stepId)?.name ??
-                  k.stepId.replaceAll("-", " ")}
-                {sideWord(k.side)}
-              </li>
+            {s.names.map((n, i) => (
+              <li key={`${n}-${i}`}>{n}</li>
             ))}
           </ol>
           <p className="mt-2 mb-0 text-[15px] text-ink-2">Tag: {s.tags.join(". ")}.</p>

@@ -103,7 +103,7 @@ function Finished({ job }: { job: JobView }) {
           <p className="m-0 text-[18px]">Undo the last step, or follow the maker's order.</p>
         )}
       {job.handedOver && <p className="m-0 text-[22px]">{job.sheet.goal.then}</p>}
-      <Link to={`/jobs/${job.id}/record`} className="btn-primary mt-auto">
+      <Link to={`/jobs/${job.id}/record`} className={`${job.handedOver ? "btn-primary" : "btn"} mt-auto`}>
         Open the record <span className="keycap">R</span>
       </Link>
     </div>
@@ -118,11 +118,7 @@ function ComeBack({ job }: { job: JobView }) {
   useKeys({ Space: go });
   return (
     <>
-      <p className="m-0 text-[20px]">
-        {job.sheet.night?.kind === "assembled"
-          ? "Both sides are together and the pedal is proved. Not to be driven."
-          : "On stands. Nobody touches switch, pedal or key."}
-      </p>
+      <p className="m-0 text-[20px]">{job.sheet.goal.then}</p>
       <ul className="m-0 pl-6 text-[18px]">
         {job.sheet.night?.tags.map((t) => (
           <li key={t}>{t}</li>
