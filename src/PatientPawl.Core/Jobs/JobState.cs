@@ -8,6 +8,7 @@ using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Workshop;
+using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -68,7 +69,7 @@ public sealed class JobState
 {
     private readonly Lazy<(ImmutableArray<StepKey> Steps, IReadOnlyList<string> Cannot)> _plan;
 
-    private JobState(Parts parts, ImmutableArray<StepKey>? remaining)
+    private JobState(JobFile parts, ImmutableArray<StepKey>? remaining)
     {
         Now = parts;
         _plan = remaining is { } known
@@ -82,7 +83,7 @@ public sealed class JobState
             });
     }
 
-    private Parts Now { get; }
+    private JobFile Now { get; }
 
     /// <summary>The opening event; null in an empty state.</summary>
     public JobOpened? Opened => Now.Opened;
@@ -148,7 +149,7 @@ public sealed class JobState
     {
         var log = events.ToImmutableList();
         var voided = log.Select(e => e.Event).OfType<PawlLifted>().SelectMany(l => l.Voided).ToImmutableHashSet();
-        var state = new JobState(Parts.Empty with { Voided = voided }, []);
+        var state = new JobState(JobFile.Empty with { Voided = voided }, []);
         return log.Aggregate(state, (s, e) => s.Step(e));
     }
 
@@ -171,7 +172,7 @@ public sealed class JobState
             RouteChosen e => Chosen(next, e),
             GoalChanged e => Changed(Replan(next with { Setup = next.Setup with { Goal = e.Goal }, Wanted = e.Goal is JobGoal.Finish or JobGoal.CloseUp ? e.Goal : next.Wanted }), recorded.Id, $"{e.Goal.Words()}: {e.Reason}.", null),
             StepDone { Broken: { } broken } e => OutOfOrder(Measured(next, e), e, broken, recorded.Id),
-            StepDone e => Found(Clicked(Measured(next, e), e.Step, e.Found, recorded), e, recorded.Id),
+            StepDone e => Told(Found(Clicked(Measured(next, e), e.Step, e.Found, recorded), e, recorded.Id), e, recorded.Id),
             TorqueSigned e => Signed(next, e, recorded),
             ReadingsTaken e => Same(next.WithCorner(e.Side, c => c with { Readings = c.Readings.AddRange(e.Readings) })),
             ReadingStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.ReadingId, e.Reason) })),
@@ -196,19 +197,19 @@ public sealed class JobState
         };
     }
 
-    private JobState Same(Parts parts) => new(parts, _plan.IsValueCreated && CannotBeMet.Count == 0 ? Remaining : null);
+    private JobState Same(JobFile parts) => new(parts, _plan.IsValueCreated && CannotBeMet.Count == 0 ? Remaining : null);
 
-    private static JobState Replan(Parts parts) => new(parts, null);
+    private static JobState Replan(JobFile parts) => new(parts, null);
 
     private static PlanSetup StartSetup(JobOpened e) =>
         (e.NewCalipers ?? []).Aggregate((PlanSetup.For(null, e.Scope) with { Rules = e.Rules }).WithSheet(e.Sheet), (setup, side) => setup.With(side, c => c with { CaliperNew = true }));
 
-    private static Parts Resetup(Parts parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Reveal(parts.Car, parts.Setup) };
+    private static JobFile Resetup(JobFile parts, PlanSetup setup) => parts with { Setup = setup, Car = setup.Reveal(parts.Car, parts.Setup) };
 
     /// <summary>The car with something changed that no step did: proofs that rested on it fall, and half-signed rounds with them.</summary>
-    private static Parts Moved(Parts parts, CarState car) => Unsigned(parts with { Car = Planner.Moved(parts.Setup, parts.Car, car) }, parts.Car);
+    private static JobFile Moved(JobFile parts, CarState car) => Unsigned(parts with { Car = Planner.Moved(parts.Setup, parts.Car, car) }, parts.Car);
 
-    private static JobState LookedOver(Parts next, LookOverDone e)
+    private static JobState LookedOver(JobFile next, LookOverDone e)
     {
         var simulated = e.Answers.Any(a => a is { Id: LookOverQuestions.SimulatedPedal, Answer: LookOverAnswer.Yes });
         var parts = Resetup(next, next.Setup with { SimulatedPedal = simulated });
@@ -223,7 +224,7 @@ public sealed class JobState
         });
     }
 
-    private static JobState Ruled(Parts next, BrakeRuled e)
+    private static JobState Ruled(JobFile next, BrakeRuled e)
     {
         var looks = next.Corner(e.Side).Looks;
         bool Saw(Look look, params Seen[] seen) => looks.TryGetValue(look, out var l) && l.Seen is { } s && seen.Contains(s);
@@ -234,13 +235,13 @@ public sealed class JobState
         return Replan(parts with { Car = parts.Car.With(Planning.Corner.Identified, e.Side, Done.Yes) });
     }
 
-    private static JobState Chosen(Parts next, RouteChosen e)
+    private static JobState Chosen(JobFile next, RouteChosen e)
     {
         var parts = Resetup(next, next.Setup with { Route = e.Route });
         return Replan(parts with { Car = parts.Car.With(Planning.Car.Route, Planning.Route.Chosen) });
     }
 
-    private JobState Clicked(Parts next, StepKey step, string? outcome, RecordedEvent recorded)
+    private JobState Clicked(JobFile next, StepKey step, string? outcome, RecordedEvent recorded)
     {
         ImmutableArray<StepKey>? rest = null;
         if (outcome is null && CannotBeMet.Count == 0 && Planner.After(Now.Setup, Now.Car, Remaining, step) is { } after) rest = [.. after];
@@ -259,7 +260,7 @@ public sealed class JobState
     /// A fastener that is loosened, or whose part comes off, has no signature left: not of some of its bolts either. What was signed stays
     /// in the record; the next round asks for every one of them.
     /// </summary>
-    private static Parts Unsigned(Parts now, CarState before)
+    private static JobFile Unsigned(JobFile now, CarState before)
     {
         var catalogue = CompiledCatalogue.For(now.Setup);
         foreach (var half in now.Signed.Keys)
@@ -292,8 +293,16 @@ public sealed class JobState
         return Changed(Replan(parts), id, $"{(side == Side.Left ? "Left" : "Right")}: {string.Join(" ", findings.Select(f => f.Says))}", e.Step);
     }
 
+    /// <summary>An outcome that is a finding changes what is wanted; a step that nobody had planned shows what it changed.</summary>
+    private JobState Told(JobState done, StepDone e, Guid id)
+    {
+        if (CompiledCatalogue.For(Now.Setup).Find(e.Step) is not { } bound) return done;
+        if (e.Found is { } found && Array.Find(bound.Outcomes, o => o.Type.Id == found)?.Type.Reports is { } kind) return Reported(done.Now, new(kind, e.Step.Side, null), id);
+        return bound.Type.ByChoice != ByChoice.Never && !Remaining.Contains(e.Step) ? Changed(Replan(done.Now), id, $"{StepCatalogue.Words(e.Step)}: by choice.", e.Step) : done;
+    }
+
     /// <summary>What was done stays done; what is behind it may have to be opened again.</summary>
-    private JobState Reported(Parts next, FindingReported e, Guid id)
+    private JobState Reported(JobFile next, FindingReported e, Guid id)
     {
         var parts = Resetup(next, FindingCatalogue.Onto(next.Setup, e.Kind, e.Side));
         parts = Moved(parts, FindingCatalogue.Onto(parts.Car, e.Kind, e.Side));
@@ -302,7 +311,7 @@ public sealed class JobState
     }
 
     /// <summary>A step done before its turn: what anyone can see of it is so, the rest is in doubt and looked at.</summary>
-    private JobState OutOfOrder(Parts next, StepDone e, IReadOnlyList<int> broken, Guid id)
+    private JobState OutOfOrder(JobFile next, StepDone e, IReadOnlyList<int> broken, Guid id)
     {
         var car = Planner.OutOfOrder(Now.Setup, Now.Car, e.Step, broken);
         var says = broken.Count == 0 ? "Done before its turn." : string.Join(" ", Interlocks.All.Where(i => broken.Contains(i.Number)).Select(i => i.Remedy));
@@ -323,13 +332,13 @@ public sealed class JobState
     }
 
     /// <summary>In the morning the job goes on to where it was going, with what a night can change looked at again.</summary>
-    private static Parts Doubtful(Parts parts)
+    private static JobFile Doubtful(JobFile parts)
     {
         var goal = parts.Setup.Goal.IsNight() ? parts.Wanted : parts.Setup.Goal;
         return Unsigned(parts with { Setup = parts.Setup with { Goal = goal }, Car = Overnight.InTheMorning(parts.Setup, parts.Car) }, parts.Car);
     }
 
-    private JobState Signed(Parts next, TorqueSigned e, RecordedEvent recorded)
+    private JobState Signed(JobFile next, TorqueSigned e, RecordedEvent recorded)
     {
         var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
         next = next with { Signed = signed < e.Line.PerCorner ? next.Signed.SetItem(e.Step, [.. Signatures(e.Step), e]) : next.Signed.Remove(e.Step) };
@@ -339,7 +348,7 @@ public sealed class JobState
         return e.Verified ? clicked : Replan(clicked.Now with { Car = clicked.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) });
     }
 
-    private static Parts Measured(Parts next, StepDone e)
+    private static JobFile Measured(JobFile next, StepDone e)
     {
         foreach (var reading in e.Readings)
         {
@@ -347,82 +356,35 @@ public sealed class JobState
             {
                 ReadingKind.ReservoirLevel => next with { LevelPercent = reading.Value },
                 ReadingKind.BatteryVoltage => next with { BatteryVolts = reading.Value },
-                ReadingKind.FluidDrawn => next with { LevelPercent = next.LevelPercent - Percent(next, reading.Value) },
+                ReadingKind.FluidDrawn => next with { LevelPercent = next.LevelPercent - next.PercentOf(Volume.FromMilliliters(reading.Value)) },
                 _ => next,
             };
         }
 
-        if (e.Step is { StepId: "measured" or "inspected", Side: { } side }) next = next.WithCorner(side, c => c with { Travel = e.Travel, Verdicts = e.Verdicts });
-        if (e.Step is { StepId: "shoes-measured", Side: { } shoes }) next = next.WithCorner(shoes, c => c with { ShoeVerdicts = e.Verdicts });
-        // A new caliper has a log and draws of its own.
-        if (e.Step is { StepId: "new-caliper-hung", Side: { } hung }) next = next.WithCorner(hung, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, AllDraws = [], Pistons = [], LevelPercent = null, StandsOff = false });
-        // What settled a verdict stands in the place of the one that was in doubt.
-        if (e.Step is { StepId: "verdict-settled", Side: { } settled })
-            next = next.WithCorner(settled, c => c with { Verdicts = Instead(c.Verdicts, e.Verdicts), ShoeVerdicts = Instead(c.ShoeVerdicts, e.Verdicts) });
-        // What this piston sent back stands in the reservoir until someone looks again.
-        if (e.Step is { StepId: "piston-home", Side: { } home } && next.Corner(home).Travel is { } t)
-        {
-            // With the bleed screw open it ran into the bottle instead.
-            var comesBack = next.Setup.Rules.FluidRoom == FluidRoomRule.DrawOff;
-            next = next.WithCorner(home, c => c with { StandsOff = true }) with { LevelPercent = comesBack ? next.LevelPercent + Percent(next, t.Displaced.Milliliters) : next.LevelPercent };
-        }
-
-        // What was seen holds for the pedal it was seen under.
-        if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" or "bleed" or "corner-bled" or "leaks-looked") next = next with { Leaks = null };
-        // What the pedal brings up again leaves the reservoir.
-        if (e.Step.StepId is "pedal-proved" or "pedal-proved-routine" && next.Opened is { } opened)
-        {
-            foreach (var corner in Core.Sides.Both.Where(s => next.Corner(s).StandsOff))
-            {
-                var gap = JobBenches.FluidOf(opened.Sheet, corner, next.Corner(corner).Travel!).Gap;
-                next = next.WithCorner(corner, c => c with { StandsOff = false }) with { LevelPercent = next.LevelPercent is { } level ? Math.Max(level - Percent(next, gap.Milliliters), 0) : null };
-            }
-        }
-
-        return next;
+        return StepBehaviour.Of(e.Step.StepId).Fold(next, e);
     }
 
-    private static Parts Drawn(Parts next, BleedDrawn e)
+    private static JobFile Drawn(JobFile next, BleedDrawn e)
     {
         var level = next.LevelPercent ?? 100;
-        var after = e.Draw.Filled ? 100 : level - Percent(next, e.Draw.Volume.Milliliters);
+        var after = e.Draw.Filled ? 100 : level - next.PercentOf(e.Draw.Volume);
         return next.WithCorner(e.Side, c => c with { AllDraws = c.AllDraws.Add(e.Draw), LevelPercent = c.LevelPercent ?? level }) with { LevelPercent = after };
     }
 
-    private static Parts DrawStruck(Parts next, BleedDrawStruck e)
+    private static JobFile DrawStruck(JobFile next, BleedDrawStruck e)
     {
         var corner = next.Corner(e.Side);
         var wrong = corner.AllDraws.First(d => d.Id == e.DrawId);
         // The sum may go under MIN and further: a draw that is struck out again has to find its way back. What was never drawn is still in the reservoir, unless it was filled since: full is full.
         var filled = corner.AllDraws.SkipWhile(d => d.Id != e.DrawId).Any(d => d.Filled);
-        var level = filled || next.LevelPercent is not { } now ? next.LevelPercent : Math.Min(now + Percent(next, wrong.Volume.Milliliters), 150);
+        var level = filled || next.LevelPercent is not { } now ? next.LevelPercent : Math.Min(now + next.PercentOf(wrong.Volume), 150);
         return next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.DrawId, e.Reason) }) with { LevelPercent = level };
     }
 
-    private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.What == v.What) ?? v)];
-
-    private static double Percent(Parts parts, double millilitres) => parts.Opened is { } o ? millilitres / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
-
     /// <summary>After a lift nobody can be sure of what the steps that fell with it had written: what can be seen stays, the rest is looked at.</summary>
-    private static Parts Doubted(Parts parts, PawlLifted lift)
+    private static JobFile Doubted(JobFile parts, PawlLifted lift)
     {
         var steps = parts.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event switch { StepDone s => s.Step, TorqueSigned t => t.Step, _ => null }).OfType<StepKey>();
         return Unsigned(parts with { Car = Planner.Doubted(parts.Setup, parts.Car, steps.SelectMany(k => Planner.Written(parts.Setup, k)).Distinct()) }, parts.Car);
-    }
-
-    private sealed record Parts(
-        JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
-        double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
-    {
-        public LeakInput? Leaks { get; init; }
-
-        /// <summary>What the job goes on to after a night.</summary>
-        public JobGoal Wanted { get; init; }
-
-        public static readonly Parts Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
-            CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty, FluidFacts.None);
-
-        public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
-        public Parts WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };
     }
 }

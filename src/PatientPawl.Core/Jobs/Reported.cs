@@ -96,7 +96,7 @@ public static class FindingCatalogue
             car = kind switch
             {
                 // A new caliper takes the place of the stuck one: its hold is lifted.
-                FindingKind.StuckPiston when car.Get(Corner.Piston, at) is Piston.Stuck or Piston.NotSure => car.With(Corner.Piston, at, Piston.Out),
+                FindingKind.StuckPiston when car.Get(Corner.Piston, at) is Piston.Stuck or Piston.NotSure or Piston.Levered => car.With(Corner.Piston, at, Piston.Out),
                 FindingKind.FrozenPads => car.With(Corner.Hardware, at, Asked.Due).With(Corner.LandsClean, at, Done.No),
                 FindingKind.SeizedPin => car.With(Corner.PinKit, at, Asked.Due).With(Corner.PinsGreased, at, Done.No),
                 FindingKind.BrokenScrew => car.With(Corner.BrokenScrew, at, Asked.Due).With(Corner.RotorScrews, at, Bolts.Cracked),

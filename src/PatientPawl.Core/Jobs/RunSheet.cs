@@ -115,10 +115,11 @@ public sealed record OutcomeCard(string Id, string Says);
 /// <param name="Clearance">Shoe clearance and clicks, where the step sets shoes and the bench knows them.</param>
 /// <param name="StarWheel">Which way loosened this star wheel in this job; null when nobody noted it.</param>
 /// <param name="BackFromLock">Clicks back from lock, where the house sets shoes by count; null where it does not.</param>
+/// <param name="Page">What the page shows beside what all steps have.</param>
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
     IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, IReadOnlyList<OutcomeCard> Outcomes, bool LeadOnly,
-    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock);
+    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock, StepPage Page);
 
 /// <summary>A bench.</summary>
 public enum BenchKind
@@ -181,10 +182,17 @@ public sealed record CornerView(
 /// <param name="CanFind">What can be reported now: left corner, car, right corner.</param>
 /// <param name="Night">How the job was left, while it is left.</param>
 /// <param name="Goal">What the job is to end in, and whether it is there.</param>
+/// <param name="Choices">What may be chosen now where the plan does not ask for it.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, IReadOnlyList<ChoiceCard> Choices);
+
+/// <summary>A step that may be chosen now where the plan does not ask for it.</summary>
+/// <param name="Bench">Its bench.</param>
+/// <param name="Where">Where it is right, and what it brings.</param>
+/// <param name="Minutes">Minutes more that the whole job takes with it; fewer where it is negative.</param>
+public sealed record ChoiceCard(StepBench Bench, string Where, int Minutes);
 
 /// <summary>A step that is not allowed yet, and why.</summary>
 /// <param name="Step">The step.</param>
@@ -225,7 +233,18 @@ public static class RunSheets
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
             new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup, state.Car), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
             [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
-            GoalCard.Of(state));
+            GoalCard.Of(state), state.Night is null ? Choices(state) : []);
+    }
+
+    private static List<ChoiceCard> Choices(JobState state)
+    {
+        if (state.HandedOver || !state.Setup.Identified || state.CannotBeMet.Count > 0) return [];
+        var planned = state.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
+        return
+        [
+            .. Planner.Choices(state.Setup, state.Car, state.Remaining).Select(c => (c.Step, Type: StepCatalogue.Find(c.Step.StepId)!, c.After))
+                .Select(c => new ChoiceCard(Bench(state, c.Step), c.Type.RightWhere?.Invoke(state.Setup) ?? "", c.Type.Minutes + c.After.Minutes - planned)),
+        ];
     }
 
     private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(StepCatalogue.Words)];
@@ -256,15 +275,13 @@ public static class RunSheets
         ArgumentNullException.ThrowIfNull(step);
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
+        var behaviour = StepBehaviour.Of(type.Id);
         return new(step, type.Name, type.Stage, type.Because, type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
-            state.Setup.ByTool && type.Id is "service-entered" or "service-closed",
+            state.Setup.ByTool && behaviour.AsksTheTool,
             [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,
-            BenchesOf(state, type.Id, step.Side), step.Side is { } side ? type.Id switch { "measured" => PrefilledFor(state, side), "piston-home" => Turned(state, side), _ => [] } : [],
-            step.Side is { } corner ? type.Id switch { "verdict-settled" => [.. JobParts.Known(state, corner).Where(p => p.Verdict != Verdict.Inside)], "shoes-measured" => JobParts.DrumAndShoes(state, corner), _ => [] } : [],
-            step.Side is not null && type.Id is "shoes-set" or "new-shoes-set" ? JobParts.Try(() => JobBenches.Shoes(state, step.Side!.Value, state.Setup.Rotors, null, state.Instruments))?.Clearance : null,
-            step.Side is { } wheel ? state.Corner(wheel).StarWheel : null,
-            type.Id is "shoes-set" or "new-shoes-set" && state.Setup.Rules.StarWheel == Workshop.StarWheelRule.ByCount ? state.Opened!.Sheet.Drum?.LockAndBackOff ?? ClearanceSheet.UsualClicksBack : null);
+            behaviour.Benches(state, step.Side), step.Side is { } side ? behaviour.Prefilled(state, side) : [], step.Side is { } corner ? behaviour.Judged(state, corner) : [],
+            step.Side is { } at ? behaviour.Clearance(state, at) : null, step.Side is { } wheel ? state.Corner(wheel).StarWheel : null, behaviour.BackFromLock(state), behaviour.Page(state));
     }
 
     private static ReadingCard CardIn(JobState state, ReadingKind kind) =>
@@ -287,43 +304,6 @@ public static class RunSheets
         if (Asks(Planning.Corner.PinKit)) list.Add("Slide-pin kit, or a bracket, added by a finding");
         if (setup.AnyCaliperNew || setup.Rules.Bleeding == Workshop.BleedRule.Always || setup.Rules.FluidRoom == Workshop.FluidRoomRule.OpenBleeder) list.Add("Brake fluid for bleeding");
         if (setup.NeedsNewBolts) list.Add("Single-use bolts, both sides");
-        return list;
-    }
-
-    private static IReadOnlyList<BenchKind> BenchesOf(JobState state, string stepId, Side? side) => stepId switch
-    {
-        "measured" => [BenchKind.Rotor, BenchKind.Pads],
-        "reservoir-looked" or "reservoir-again" or "fluid-drawn" or "corner-bled" or "pedal-proved" or "leaks-looked" or "level-looked" => [BenchKind.Fluid],
-        "star-wheel-backed" or "shoes-measured" or "shoes-set" or "new-shoes-set" => [BenchKind.Shoes],
-        "verdict-settled" when side is { } s =>
-            [.. JobParts.Known(state, s).Where(p => p.Verdict != Verdict.Inside).Select(p => p.Part switch { Part.Drum or Part.Shoes => BenchKind.Shoes, Part.Pads => BenchKind.Pads, _ => BenchKind.Rotor }).Distinct()],
-        _ => [],
-    };
-
-    /// <summary>What the log has counted is not asked again.</summary>
-    private static List<Prefilled> Turned(JobState state, Side side) =>
-        state.Corner(side).LogPoints() is { Count: > 0 } points ? [new(ReadingKind.TurnsMade, Math.Min(points.Max(p => p.Turns), 100), "the log", state.Corner(side).Log[^1].Gauge.Id)] : [];
-
-    private static List<Prefilled> PrefilledFor(JobState state, Side side)
-    {
-        List<Prefilled> list = [];
-        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t)
-        {
-            var reading = state.Corner(side).Standing().Last(r => r.Measurand == Measurand.RotorThickness);
-            list.Add(new(ReadingKind.RotorThickness, Math.Round(t.Smallest.Millimeters, 4), "rotor bench", reading.Instrument.Id));
-        }
-
-        if (JobParts.Try(() => JobBenches.Pads(state, state.Instruments))?.Pads is { } pads)
-        {
-            // The step asks for totals: the backing plate goes on top of the lining.
-            var backing = state.Opened!.Sheet.Pads.Backing.Millimeters;
-            foreach (var pad in pads.Pads.Where(p => p.Side == side))
-            {
-                var reading = state.Corner(side).Standing().Last(r => r.Measurand == Measurand.PadLining);
-                list.Add(new(pad.Pad == Core.Pads.PadPosition.Inner ? ReadingKind.InnerPad : ReadingKind.OuterPad, Math.Round(pad.Thinnest.Millimeters + backing, 3), "pad bench, with backing", reading.Instrument.Id));
-            }
-        }
-
         return list;
     }
 
@@ -406,7 +386,7 @@ public static class RunSheets
     {
         var car = state.Car;
         var pedalOff = !Planner.Why(state.Setup, car, new(state.Setup.SimulatedPedal ? "pedal-proved-routine" : "pedal-proved", null)).Allowed
-            && Core.Sides.Both.Any(s => car.Get(Planning.Corner.Caliper, s) == Caliper.Hung || car.Get(Planning.Corner.Pads, s) == PadState.None || car.Get(Planning.Corner.SlidePins, s) is Bolts.Snug or Bolts.Out);
+            && Core.Sides.Both.Any(s => car.Get(Planning.Corner.Caliper, s) != Caliper.On || car.Get(Planning.Corner.Pads, s) == PadState.None || car.Get(Planning.Corner.SlidePins, s) is Bolts.Snug or Bolts.Out);
         List<StripFact> strip =
         [
             new("Pedal", pedalOff ? "Keep off" : car.Get(Planning.Car.Pedal) switch { Pedal.Proved => "Proved", Pedal.NotPumped => "Not pumped", _ => "As it came" }, pedalOff),

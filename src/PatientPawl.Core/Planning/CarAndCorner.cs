@@ -275,6 +275,8 @@ public enum Caliper
     Hung,
     /// <summary>The old one is away; its hose is shut.</summary>
     Away,
+    /// <summary>Swung up on one pin, and wired.</summary>
+    Swung,
 }
 
 /// <summary>Pads.</summary>
@@ -319,6 +321,8 @@ public enum Piston
     Stuck,
     /// <summary>Not known how it stands; must be looked at.</summary>
     NotSure,
+    /// <summary>Levered back behind the old pad; whether it is home is judged once the caliper is off.</summary>
+    Levered,
 }
 
 /// <summary>Room in the reservoir for this piston's fluid.</summary>
@@ -610,6 +614,8 @@ public static class Corner
     public static readonly StateVariable<Asked> StuckWheel = new("stuck wheel", true);
     /// <summary>A ridge that the shoes catch on.</summary>
     public static readonly StateVariable<Asked> Ridge = new("ridge", true);
+    /// <summary>A trial of the piston: whether it moves at all.</summary>
+    public static readonly StateVariable<Asked> Trial = new("trial of the piston", true);
     /// <summary>New parts that were fitted and are, or may be, the wrong ones.</summary>
     public static readonly StateVariable<Asked> WrongFitted = new("wrong parts fitted", true);
 }

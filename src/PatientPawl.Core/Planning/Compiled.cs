@@ -186,11 +186,9 @@ internal sealed class CompiledCatalogue
     {
         Setup = setup;
         Proofs = [.. Planning.Proofs.All.SelectMany(p => p.Of.PerCorner ? Core.Sides.Both.Select(s => Bind(p, s)) : [Bind(p, null)])];
-        Steps =
-        [
-            .. StepCatalogue.All.Select((type, rank) => (type, rank)).Where(t => t.type.Applies(setup)).SelectMany(t => Places(t.type).Where(s => s is not { } at || t.type.AppliesAt(setup, at)).Select(s => Bind(t.type, t.rank, s))),
-        ];
-        _byKey = Steps.Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
+        Steps = [.. Existing(setup).Where(s => s.Type.ByChoice != ByChoice.Only)];
+        OnlyByChoice = [.. Existing(setup).Where(s => s.Type.ByChoice == ByChoice.Only)];
+        _byKey = Steps.Concat(OnlyByChoice).Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
         for (var i = 0; i < Steps.Length; i++) Steps[i].Index = i;
         Undoes = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Makes.Any(m => Disturbs(j, m.Slot, 1u << m.Value))).Select(i => i.Index)))];
         MayBlock = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Needs.Any(n => n.AnyOf.Any(a => a.Any(r => Disturbs(j, r.Slot, r.Mask))))).Select(i => i.Index)))];
@@ -204,8 +202,11 @@ internal sealed class CompiledCatalogue
 
     public PlanSetup Setup { get; }
 
-    /// <summary>The steps that exist here.</summary>
+    /// <summary>The steps that exist here, and that a plan may ask for.</summary>
     public BoundStep[] Steps { get; }
+
+    /// <summary>The steps that exist here, and that no plan asks for.</summary>
+    public BoundStep[] OnlyByChoice { get; }
 
     /// <summary>For each step the steps of which it can take away what they make.</summary>
     public Bits[] Undoes { get; }
@@ -235,6 +236,9 @@ internal sealed class CompiledCatalogue
     public static BoundCondition Bind(Condition condition, Side? side, Interlock? interlock = null) =>
         new([.. condition.AnyOf.Select(a => a.Select(r => (SlotOf(r.Variable, r.Where, side), r.Mask)).ToArray())], condition, interlock);
 
+    private IEnumerable<BoundStep> Existing(PlanSetup setup) => StepCatalogue.All.Select((type, rank) => (type, rank)).Where(t => t.type.Applies(setup))
+        .SelectMany(t => Places(t.type).Where(s => s is not { } at || t.type.AppliesAt(setup, at)).Select(s => Bind(t.type, t.rank, s)));
+
     private static IEnumerable<Side?> Places(StepType type) => type.Lane == Lane.Car ? [null] : Core.Sides.Both.Select(s => (Side?)s);
 
     private BoundStep Bind(StepType type, int rank, Side? side)
@@ -248,8 +252,8 @@ internal sealed class CompiledCatalogue
             Tools = type.ToolsIn(Setup),
             Needs =
             [
-                .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.AllConcerns) != 0 && Here(c.Needs)).Select(c => Bind(c.Needs, side, i))),
-                .. Bind(type.Needs, side),
+                .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.AllConcerns) != 0 && Here(c.Needs) && Kept(type, c.Needs)).Select(c => Bind(c.Needs, side, i))),
+                .. Bind(type.Needs.Where(n => Kept(type, n)), side),
             ],
             Makes = makes,
             Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side)))],
@@ -289,6 +293,8 @@ internal sealed class CompiledCatalogue
 
     private (int Slot, byte Value)[] Bind(IEnumerable<Effect> effects, Side? side) =>
         [.. effects.Where(e => e.Applies?.Invoke(Setup) != false).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))];
+
+    private bool Kept(StepType type, Condition condition) => Setup.Without is not { } w || w.StepId != type.Id || !ReferenceEquals(w.Condition, condition);
 
     private bool Here(Condition condition) => condition.Applies?.Invoke(Setup) != false;
 

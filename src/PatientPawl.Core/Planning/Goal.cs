@@ -117,7 +117,7 @@ internal static class Goal
             foreach (var r in Assembled.At(where)) yield return r;
         foreach (var r in Corner.Doubt.Both(Doubt.None)) yield return r;
         foreach (var r in Corner.WrongFitted.Both(Asked.Nothing, Asked.Done)) yield return r;
-        foreach (var r in Corner.Piston.Both(Piston.Out, Piston.Home)) yield return r;
+        foreach (var r in Corner.Piston.Both(Piston.Out, Piston.Levered, Piston.Home)) yield return r;
         foreach (var v in new[] { Corner.Sensor, Corner.RattleSpring, Corner.HoseBracket, Corner.PinCaps, Corner.HatPlug })
             foreach (var r in v.Both(Fitted.None, Fitted.On)) yield return r;
         foreach (var r in Corner.BrokenScrew.Both(Asked.Nothing, Asked.Done)) yield return r;

@@ -100,10 +100,16 @@ public static class Interlocks
                 new(Concern.WakesCar, Condition.Any(
                     [.. Corner.Spindle.Both(Spindle.Out, Spindle.None)],
                     [.. Assembled.At(Where.Left), .. Assembled.At(Where.Right), Car.Pedal.Is(Pedal.Proved)]).Saying("spindles untouched, or both sides assembled and the pedal proved").When(s => s.IsMotor)),
+                new(Concern.WakesCar, Condition.Any([Car.Closing.Is(Closing.AsItCame)], [Car.Pedal.Is(Pedal.Firm, Pedal.Proved)])
+                    .Saying("a brake that nobody opened, or the pedal proved").When(s => s.IsPuller)),
                 new(Concern.WakesCar, Condition.All(CalipersOnPadsIn).Saying("both calipers on and all pads in").When(s => s.IsCaliperType)),
                 new(Concern.WakesCar, Condition.Any([Inhibited], HatsOverShoes).Saying("auto-apply off, or both rotors on over their shoes").When(s => s.IsHat)),
                 new(Concern.WakesCar, Condition.Any([Inhibited], SpotsTogether).Saying("auto-apply off, or both spot calipers on").When(s => s.IsSpot)),
                 new(Concern.Unplugs, Condition.All(IgnitionOff, Asleep, KeyAway).Saying("ignition off, key away, car asleep")),
+                // In service a control unit may answer a plug that goes by moving what it still holds.
+                new(Concern.Unplugs, Condition.Any(
+                    [Corner.Actuator.At(Where.Other, Actuator.None, Actuator.Unplugged, Actuator.Off)], [Corner.Caliper.At(Where.Other, Caliper.On)], [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Unknown, ParkingBrake.ServiceInDoubt)])
+                    .Saying("the other caliper on, or unplugged too: a brake in service with one caliper hung on its plug is left alone").When(s => s.IsMotor)),
             ])
         {
             // A car that woke may have moved what it drives.
@@ -122,8 +128,8 @@ public static class Interlocks
             "Wash down with water. Look at the level, draw off, then go on.",
             [
                 new(Concern.Retracts, Car.Reservoir.Is(Done.Yes)),
-                new(Concern.Retracts, ((Condition)Corner.Room.Is(Room.Enough)).Saying("room in the reservoir for this piston's fluid").When(s => s.Rules.FluidRoom == FluidRoomRule.DrawOff)),
-                new(Concern.Retracts, Car.NewParts.Is(Done.Yes)),
+                new(Concern.Displaces, ((Condition)Corner.Room.Is(Room.Enough)).Saying("room in the reservoir for this piston's fluid").When(s => s.Rules.FluidRoom == FluidRoomRule.DrawOff)),
+                new(Concern.SendsHome, Car.NewParts.Is(Done.Yes)),
                 new(Concern.Bleeds, Car.Reservoir.Is(Done.Yes)),
             ])
         { Doubts = _ => [Car.Reservoir, Corner.Room] },

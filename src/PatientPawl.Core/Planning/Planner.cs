@@ -136,6 +136,24 @@ public static class Planner
         return [.. steps.Distinct().Where(s => s.Allowed(state.Raw) && CanFinish(state, steps, s, goal) is not null).Select(s => s.Key)];
     }
 
+    /// <summary>
+    /// Steps that the plan does not ask for and that may be chosen all the same: they may be done now, and from there the goal is reached. Each
+    /// with the plan that follows it.
+    /// </summary>
+    internal static List<(StepKey Step, Plan After)> Choices(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining)
+    {
+        var catalogue = CompiledCatalogue.For(setup);
+        List<(StepKey, Plan)> choices = [];
+        foreach (var step in catalogue.OnlyByChoice.Concat(catalogue.Steps.Where(s => s.Type.ByChoice == ByChoice.Too && !remaining.Contains(s.Key))))
+        {
+            if (!step.Allowed(state.Raw) || !step.Changes(state.Raw)) continue;
+            var after = Make(setup, step.Do(state));
+            if (after.CannotBeMet.Count == 0) choices.Add((step.Key, after));
+        }
+
+        return choices;
+    }
+
     /// <summary>The remaining steps in a valid order once <paramref name="step"/> has been done as expected; null when they could no longer be finished.</summary>
     internal static List<StepKey>? After(PlanSetup setup, CarState before, IReadOnlyList<StepKey> remaining, StepKey step)
     {

@@ -223,6 +223,9 @@ public sealed record PlanSetup(
     /// <summary>True when the sheet says that the parking brake is electric; settles what a spot caliper is worked by, where nobody looked.</summary>
     public bool SheetElectric { get; init; }
 
+    /// <summary>A condition that a step is planned without: what a plan would be worth if it were forgotten. Never set in a job.</summary>
+    internal (string StepId, Condition Condition)? Without { get; init; }
+
     /// <summary>Both corners alike, default house rules, nothing unusual on the sheet.</summary>
     public static PlanSetup For(Architecture? architecture, JobScope scope, ServiceRoute? route = null) =>
         new(new(architecture, false), new(architecture, false), scope, route, HouseRules.Default, true, false, false, [], false);
@@ -286,6 +289,11 @@ public sealed record PlanSetup(
 
     /// <summary>True when there is no parking brake at these corners.</summary>
     public bool IsPlain => Parks(ParkingMechanism.None);
+
+    /// <summary>True where this corner's piston is known to be pushed, and never turned.</summary>
+    public bool PushesAt(Side side) => !At(side).MethodUndecided
+        && At(side).Architecture is Architecture.LeverPush or Architecture.MotorPush or Architecture.HatShoes or Architecture.PullerHat or Architecture.MotorHat or Architecture.FixedHat
+            or Architecture.SpotCaliper or Architecture.Plain;
 
     /// <summary>True when the parking brake acts through the caliper.</summary>
     public bool IsCaliperType => HasLever || IsMotor;
@@ -460,6 +468,7 @@ public sealed record PlanSetup(
         && (Left, Right, Scope, Route, Rules) == (other.Left, other.Right, other.Scope, other.Route, other.Rules)
         && (RotorHasScrews, RotorComesOffWithBracketOn, ServiceOnGround, SimulatedPedal, SheetElectric) == (other.RotorHasScrews, other.RotorComesOffWithBracketOn, other.ServiceOnGround, other.SimulatedPedal, other.SheetElectric)
         && (Goal, RotorFound, ShoesFound, PadsFound, HubFound) == (other.Goal, other.RotorFound, other.ShoesFound, other.PadsFound, other.HubFound)
+        && Without == other.Without
         && SingleUse.SequenceEqual(other.SingleUse) && Fittings.SequenceEqual(other.Fittings));
 
     /// <inheritdoc/>

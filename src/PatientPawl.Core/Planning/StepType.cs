@@ -1,3 +1,4 @@
+using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Torque;
 
@@ -126,6 +127,21 @@ public enum Concern : long
     OpensBrake = 1L << 31,
     /// <summary>Slide-pin bolts go back in.</summary>
     RefitsPins = 1L << 32,
+    /// <summary>A piston's fluid comes back by a way that was measured.</summary>
+    Displaces = 1L << 33,
+    /// <summary>A piston is sent home for the new parts.</summary>
+    SendsHome = 1L << 34,
+}
+
+/// <summary>Whether a step may be chosen where the plan does not ask for it.</summary>
+public enum ByChoice
+{
+    /// <summary>It is done when the plan asks for it.</summary>
+    Never,
+    /// <summary>The plan asks for it where it must, and good hands choose it elsewhere.</summary>
+    Too,
+    /// <summary>The plan never asks for it: it is another way of doing what the plan asks for, or more than it asks for.</summary>
+    Only,
 }
 
 /// <summary>Another thing that can be found at a step than what was expected.</summary>
@@ -142,6 +158,9 @@ public sealed record Outcome(string Id, string Says, IReadOnlyList<Effect> Makes
 
     /// <summary>True when the core finds it from the readings, and nobody chooses it.</summary>
     public bool Reckoned { get; init; }
+
+    /// <summary>The finding it is, where it changes what is wanted and not only what is so.</summary>
+    public FindingKind? Reports { get; init; }
 }
 
 /// <summary>A caution that stands at the step where it matters.</summary>
@@ -186,6 +205,12 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
 
     /// <summary>True for what is not put off to save a walk: it decides what comes after it.</summary>
     public bool Soon { get; init; }
+
+    /// <summary>Whether it may be chosen where the plan does not ask for it.</summary>
+    public ByChoice ByChoice { get; init; }
+
+    /// <summary>Where it is right, and what it brings; of a step that may be chosen.</summary>
+    public Func<PlanSetup, string>? RightWhere { get; init; }
 
     /// <summary>Everything about it that interlocks care about: work at a corner is work on a raised car unless it says otherwise.</summary>
     public Concern AllConcerns => Concerns | (Lane == Lane.Corner && Place == Place.Corner && !OnWheels ? Concern.AtCorner : Concern.None);

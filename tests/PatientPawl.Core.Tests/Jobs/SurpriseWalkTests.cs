@@ -70,7 +70,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
         var side = random.Next(2) == 0 ? Side.Left : Side.Right;
         try
         {
-            switch (random.Next(6))
+            switch (random.Next(7))
             {
                 case 0 when FindingCatalogue.At(job.State, side) is { Count: > 0 } cards:
                     var card = cards[random.Next(cards.Count)];
@@ -95,6 +95,10 @@ public class SurpriseWalkTests(ITestOutputHelper output)
                     var outcome = now.Outcomes[random.Next(now.Outcomes.Count)];
                     job.Do(s => JobRules.Click(s, Bench.Click(now) with { Outcome = outcome.Id, Note = "seeded" }, true));
                     return $"{now.Step} [{outcome.Id}]";
+                case 6 when RunSheets.Of(job.State).Choices is { Count: > 0 } choices:
+                    var choice = choices[random.Next(choices.Count)].Bench;
+                    job.Do(s => JobRules.Click(s, Bench.Click(choice) with { Note = "seeded" }, true));
+                    return $"by choice {choice.Step}";
                 default:
                     return null;
             }

@@ -16,7 +16,7 @@ public class GoldenPlanTests
 
     private static PlanSetup By(PlanSetup setup, Func<HouseRules, HouseRules> rules) => setup with { Rules = rules(setup.Rules) };
 
-    private static readonly (string Name, PlanSetup Setup)[] Golden =
+    internal static readonly (string Name, PlanSetup Setup)[] Golden =
     [
         ("cable-screw pads", Of(Architecture.CableScrew, JobScope.Pads)),
         ("cable-screw pads one side then the other", By(Of(Architecture.CableScrew, JobScope.Pads), r => r with { Sides = SidesRule.OneThenOther })),

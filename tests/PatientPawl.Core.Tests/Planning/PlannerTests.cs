@@ -212,7 +212,7 @@ public class PlannerTests(ITestOutputHelper output)
         Interlocks.All.ShouldAllBe(i => i.Message.Length > 10 && i.Why.Length > 5 && i.Remedy.Length > 5);
         // 7 has no clause: the catalogue itself never leaves a caliper off and not hung.
         Interlocks.All.Where(i => i.Clauses.Count == 0).Select(i => i.Number).ShouldBe([7]);
-        Enum.GetNames<Caliper>().ShouldBe(["On", "Hung", "Away"]);
+        Enum.GetNames<Caliper>().ShouldBe(["On", "Hung", "Away", "Swung"]);
     }
 
     [Theory]

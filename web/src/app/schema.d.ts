@@ -3701,6 +3701,18 @@ export interface components {
          * @enum {unknown}
          */
         CheckAnswer: "not-made" | "confirms" | "rules-out";
+        /** @description A step that may be chosen now where the plan does not ask for it. */
+        ChoiceCard: {
+            /** @description Its bench. */
+            bench: components["schemas"]["StepBench"];
+            /** @description Where it is right, and what it brings. */
+            where: string;
+            /**
+             * Format: int32
+             * @description Minutes more that the whole job takes with it; fewer where it is negative.
+             */
+            minutes: number;
+        };
         /**
          * @description What can have opened the hydraulics.
          * @enum {unknown}
@@ -6037,6 +6049,8 @@ export interface components {
             night: null | components["schemas"]["LeftOvernight"];
             /** @description What the job is to end in, and whether it is there. */
             goal: components["schemas"]["GoalCard"];
+            /** @description What may be chosen now where the plan does not ask for it. */
+            choices: components["schemas"]["ChoiceCard"][];
         };
         /**
          * @description Whose fault a runout is.
@@ -6459,6 +6473,8 @@ export interface components {
              * @description Clicks back from lock, where the house sets shoes by count; null where it does not.
              */
             backFromLock: null | number;
+            /** @description What the page shows beside what all steps have. */
+            page: components["schemas"]["StepPage"];
         };
         /** @description A step type at a place: on the car, or at one corner. */
         StepKey: {
@@ -6466,6 +6482,11 @@ export interface components {
             stepId: string;
             side: null | components["schemas"]["Side"];
         };
+        /**
+         * @description What the page shows at a step beside what all steps have.
+         * @enum {unknown}
+         */
+        StepPage: "plain" | "retract" | "parts-list" | "in-car-sequence" | "in-car-closing";
         /** @description A stop sign and what to do about it. */
         StopCard: {
             /** @description The sign. */

@@ -53,7 +53,7 @@ internal static class Clean
         new("pin-kit", "New slide pins", Stage.Clean, Lane.Corner, Place.Corner, 10, "A pin that seized is scored, or its bore is: the caliper would hang up again.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.PinKit.Is(Asked.Due)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Due)],
             Makes = [Corner.PinKit.To(Asked.Done), Corner.PinsGreased.To(Done.No)],
             Concerns = Concern.HandsIn,
             Parts = ["slide-pin kit, or a bracket"],
@@ -63,11 +63,11 @@ internal static class Clean
         new("pins-greased", "Pins greased", Stage.Clean, Lane.Corner, Place.Corner, 4, "A dry pin wears the outer pad.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.PinsGreased.To(Done.Yes)],
             Concerns = Concern.HandsIn,
             Parts = ["synthetic or silicone rubber-safe grease"],
-            How = "One pin at a time, thin, each back in its own bore. Never petroleum grease or anti-seize.",
+            How = "One pin at a time, the pivot's too, thin, each back in its own bore. Never petroleum grease or anti-seize.",
         },
         new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Bench, 2, "Shipping oil would go into the new pads.")
         {

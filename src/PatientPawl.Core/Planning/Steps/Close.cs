@@ -31,6 +31,18 @@ internal static class Close
             Parts = ["brake fluid, a closed bottle"],
             How = "Screw uppermost, tube in the bottle. Open, down, close before the pedal rises. Two clear draws without bubbles. The level never under MIN.",
         },
+        new("circuit-opened", "Open bleed screw", Stage.Close, Lane.Corner, Place.Corner, 1, "Old fluid goes out, and what was in the caliper with it.")
+        {
+            ByChoice = ByChoice.Only,
+            RightWhere = _ => "Fluid that is old or dark: then every corner in the sheet's order. It is bled from then on, and the wheel waits for it.",
+            Applies = s => s.Rules.Bleeding != BleedRule.Always && !s.InspectOnly,
+            Needs = [WheelOff, Corner.Hydraulics.Is(HydraulicsState.Closed), Corner.BleedScrew.Is(Bolts.Tight, Bolts.Torqued), Corner.Caliper.Is(Caliper.On)],
+            Makes = [Corner.Hydraulics.To(HydraulicsState.Open), Corner.BleedScrew.To(Bolts.Snug)],
+            Concerns = Concern.OpensBrake | Concern.HandsIn,
+            Tools = ["six-point spanner", "bleed hose and bottle"],
+            Cautions = [Cautions.Fluid, Cautions.Eyes],
+            How = "Oil and a six-point spanner; never round it. A screw that will not turn is left, and told.",
+        },
         new("bleed-screw-torqued", "Bleed screw", Stage.Torque, Lane.Corner, Place.Corner, 1, "A screw that was only nipped up weeps.")
         {
             Needs = [WheelOff, Corner.BleedScrew.Is(Bolts.Snug), Corner.Hydraulics.Is(HydraulicsState.Closed)],

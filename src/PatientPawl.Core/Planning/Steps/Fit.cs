@@ -31,7 +31,7 @@ internal static class Fit
             Needs = [WheelOff, Corner.Caliper.Is(Caliper.Away), Car.NewParts.Is(Done.Yes), RightPart],
             Makes =
             [
-                Corner.Caliper.To(Caliper.Hung), Corner.CaliperPart.To(CaliperPart.New), Corner.Hose.To(HoseState.Snug), Corner.Piston.To(Piston.Home), Corner.BleedScrew.To(Bolts.Tight),
+                Corner.Caliper.To(Caliper.Hung), Corner.CaliperPart.To(CaliperPart.New), Corner.Hose.To(HoseState.Snug), Corner.Piston.To(Piston.Home), Corner.BleedScrew.To(Bolts.Tight), Corner.Trial.To(Asked.Nothing),
                 .. new[] { Corner.Spindle.To(Spindle.Unknown), Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Tight) }.Select(e => e.When(s => s.IsMotor)),
             ],
             Parts = ["new caliper", "new sealing washers"],
@@ -54,7 +54,7 @@ internal static class Fit
             Applies = s => s.IsHat,
             Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), ((Condition)Car.LookedOver.Is(Done.Yes)).When(s => s.ClosesUp || !s.ShoesNew)],
             Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
-            Concerns = Concern.FitsFriction | Concern.HandsInHat,
+            Concerns = Concern.HandsInHat,
             Tools = ["spring hook"],
             Cautions = [Cautions.Springs, Cautions.Eyes],
             How = "As on the picture, each on its own side, adjuster screwed in.",
@@ -186,18 +186,8 @@ internal static class Fit
             Makes = [Corner.ActuatorScrews.To(Bolts.Torqued)],
             Torques = FastenerRole.ActuatorScrew,
         },
-        new("caliper-on", "Caliper on", Stage.Fit, Lane.Corner, Place.Corner, 4, "Over the pads, hose free of twist.")
-        {
-            Applies = s => !s.IsFixed,
-            Needs =
-            [
-                WheelOff, CaliperHung, Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), Corner.PinKit.Is(Asked.Nothing, Asked.Done),
-                Condition.Any([Corner.Pads.Is(PadState.Old)], [Corner.Piston.Is(Piston.Home)]).Saying("the piston home for new pads"),
-            ],
-            Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug), Corner.NewPinBolts.To(NewBolts.Missing).When(s => s.NewPinBolts)],
-            Concerns = Concern.CaliperOn | Concern.RefitsPins | Concern.HandsIn,
-            How = "Hose free of twist, boot lying right, bleed screw up. Both bolts started by hand. Never drawn on with them.",
-        },
+        OverThePads("caliper-on", "Caliper on", Caliper.Hung, "Hose free of twist, boot lying right, bleed screw up. Both bolts started by hand. Never drawn on with them."),
+        OverThePads("caliper-down", "Caliper down", Caliper.Swung, "Wire off, swing it down. Hose free of twist, boot lying right. Both bolts started by hand, the pivot's too. Never drawn on with them."),
         new("slide-pins-torqued", "Slide pins", Stage.Torque, Lane.Corner, Place.Corner, 3, "Reachable now, and the pedal waits for them.")
         {
             Applies = s => !s.IsFixed,
@@ -263,6 +253,20 @@ internal static class Fit
             How = "Nuts in by hand, in star order, until snug.",
         },
     ];
+
+    private static StepType OverThePads(string id, string name, Caliper from, string how) =>
+        new(id, name, Stage.Fit, Lane.Corner, Place.Corner, 4, "Over the pads, hose free of twist.")
+        {
+            Applies = s => !s.IsFixed,
+            Needs =
+            [
+                WheelOff, Corner.Caliper.Is(from), Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), Corner.PinKit.Is(Asked.Nothing, Asked.Done),
+                Condition.Any([Corner.Pads.Is(PadState.Old)], [Corner.Piston.Is(Piston.Home)]).Saying("the piston home for new pads"),
+            ],
+            Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug), Corner.NewPinBolts.To(NewBolts.Missing).When(s => s.NewPinBolts)],
+            Concerns = Concern.CaliperOn | Concern.RefitsPins | Concern.HandsIn,
+            How = how,
+        };
 
     private static StepType ShoesSetFrom(string id, ShoesState from, ShoesState to) =>
         new(id, "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")

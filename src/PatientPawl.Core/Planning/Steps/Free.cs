@@ -12,7 +12,7 @@ internal static class Free
     private static readonly Requirement HatPlugOut = Corner.HatPlug.Is(Fitted.None, Fitted.Off);
 
     private static readonly Condition NothingApplied = Condition.Any(
-        [Car.Brake.Is(ParkingBrake.ProvedReleased)], [Car.Brake.Is(ParkingBrake.Service)], [Corner.Caliper.Is(Caliper.Hung)]).Saying("the brake proved released, or in service");
+        [Car.Brake.Is(ParkingBrake.ProvedReleased)], [Car.Brake.Is(ParkingBrake.Service)], [Corner.Caliper.Is(Caliper.Hung, Caliper.Swung)]).Saying("the brake proved released, or in service");
 
     private static StepType StarWheel(string id, string because, ShoesState from, ShoesState to, string how, IReadOnlyList<ReadingKind> readings) =>
         new(id, "Back off star wheel", Stage.Free, Lane.Corner, Place.Corner, 4, because)
@@ -25,6 +25,17 @@ internal static class Free
             Readings = readings,
             How = how,
         };
+
+    private static readonly Condition[] ComesOff =
+    [
+        WheelOff, Corner.Caliper.Is(Caliper.On), SmallPartsOff,
+        ((Condition)Corner.Spindle.Is(Spindle.Back)).When(s => s.IsMotor),
+        ((Condition)Car.Cable.Is(CableRun.Slack)).When(s => s.HasLever),
+        ((Condition)Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("the rotor screws cracked while something holds the hub").When(s => s.Screws && !s.ClosesUp),
+    ];
+
+    // In service the plug stays: its lead is the second thing that must not carry the caliper.
+    private static string LeadHangsSlack(PlanSetup setup) => setup is { IsMotor: true, InService: true } ? " Its actuator stays plugged: look that the lead hangs slack." : "";
 
     public static IReadOnlyList<StepType> All { get; } =
     [
@@ -47,6 +58,8 @@ internal static class Free
         },
         new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
         {
+            // Before it is lifted, where it can be: a car with its tail up reads wrong.
+            Soon = true,
             Needs = [Car.Reservoir.Is(Done.No)],
             Makes = [Car.Reservoir.To(Done.Yes)],
             Readings = [ReadingKind.ReservoirLevel],
@@ -67,7 +80,7 @@ internal static class Free
         new("actuator-off", "Actuator off", Stage.Free, Lane.Corner, Place.Corner, 4, "The spindle is behind it.")
         {
             Applies = s => s.IsMotor,
-            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Unplugged), Corner.Caliper.Is(Caliper.On, Caliper.Hung), NothingApplied],
+            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Unplugged), Corner.Caliper.Is(Caliper.On, Caliper.Hung, Caliper.Swung), NothingApplied],
             Makes = [Corner.Actuator.To(Actuator.Off), Corner.ActuatorScrews.To(Bolts.Out)],
             How = "Two small screws. Wriggle it off square. Wipe the O-ring.",
         },
@@ -82,7 +95,7 @@ internal static class Free
         new("spindle-verified", "Verify spindle", Stage.Free, Lane.Corner, Place.Corner, 3, "Nobody knows where this spindle stands.")
         {
             Applies = s => s.IsMotor,
-            Needs = [Corner.Spindle.Is(Spindle.Unknown), Condition.Any([Car.Brake.Is(ParkingBrake.Service)], [Corner.Caliper.Is(Caliper.Hung)]).Saying("the brake in service, or this caliper hung")],
+            Needs = [WheelOff, Corner.Spindle.Is(Spindle.Unknown), Condition.Any([Car.Brake.Is(ParkingBrake.Service)], [Corner.Caliper.Is(Caliper.Hung, Caliper.Swung)]).Saying("the brake in service, or this caliper hung")],
             Makes = [Corner.Spindle.To(Spindle.Back)],
             Outcomes = [new("not-back", "It is not back", [Corner.Spindle.To(Spindle.Out)])],
             Concerns = Concern.HandsIn,
@@ -155,9 +168,11 @@ internal static class Free
             Cautions = [Cautions.Dust],
             How = "Two bolts, cable or plug left on. Hang it on a hook. Its own pads are their own job.",
         },
-        new("cable-end-off", "Cable end off", Stage.Free, Lane.Corner, Place.Corner, 3, "The old caliper leaves without it.")
+        new("cable-end-off", "Cable end off", Stage.Free, Lane.Corner, Place.Corner, 3, "A caliper that leaves leaves without it; a stiff cable is out of the way.")
         {
-            Applies = s => s.HasLever,
+            ByChoice = ByChoice.Too,
+            RightWhere = _ => "A stiff cable, or no room to hang the caliper. It goes back on with its clip, and the lever is seen on its stop.",
+            Applies = s => s.HasLever && !s.InspectOnly,
             Needs = [WheelOff, Car.Cable.Is(CableRun.Slack), Corner.CableEnd.Is(Fitted.On)],
             Makes = [Corner.CableEnd.To(Fitted.Off)],
             Concerns = Concern.HandsIn,
@@ -180,18 +195,33 @@ internal static class Free
         new("caliper-off", "Caliper off, hung", Stage.Free, Lane.Corner, Place.Corner, 5, "The pads come out behind it.")
         {
             Applies = s => !s.IsFixed,
-            Needs =
-            [
-                WheelOff, Corner.Caliper.Is(Caliper.On), SmallPartsOff,
-                ((Condition)Corner.Spindle.Is(Spindle.Back)).When(s => s.IsMotor),
-                ((Condition)Car.Cable.Is(CableRun.Slack)).When(s => s.HasLever),
-                ((Condition)Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("the rotor screws cracked while something holds the hub").When(s => s.Screws && !s.ClosesUp),
-            ],
+            Needs = ComesOff,
             Makes = [Corner.Caliper.To(Caliper.Hung), Corner.SlidePins.To(Bolts.Out)],
             Concerns = Concern.CaliperOff | Concern.OpensBrake,
             Tools = ["caliper hook", "holding spanner"],
             Cautions = [Cautions.Dust, Cautions.Hot],
-            How = "Hold the pin where it turns, undo its bolt. Hang the caliper on a hook, never on its hose.",
+            HowFor = s => "Hold the pin where it turns, undo its bolt. Hang the caliper on a hook, never on its hose." + LeadHangsSlack(s),
+        },
+        new("caliper-swung", "Swing caliper up", Stage.Free, Lane.Corner, Place.Corner, 3, "The pads come out under it, and its other pin carries it.")
+        {
+            ByChoice = ByChoice.Only,
+            RightWhere = _ => "Pads only, and a caliper whose pin lets it turn: rotor and bracket stay. Both pins are drawn and greased and both bolts torqued all the same.",
+            AppliesAt = (s, side) => !s.IsFixed && s.PadsNew && !s.RotorOff && !s.At(side).CaliperNew,
+            Needs = [.. ComesOff, Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.StuckRotor.Is(Asked.Nothing, Asked.Done)],
+            Makes = [Corner.Caliper.To(Caliper.Swung), Corner.SlidePins.To(Bolts.Out)],
+            Concerns = Concern.CaliperOff | Concern.OpensBrake,
+            Tools = ["wire", "holding spanner"],
+            Cautions = [Cautions.Dust, Cautions.Hot],
+            HowFor = s => "One bolt out, the other loosened; swing it up and wire it. The hose neither twists nor pulls." + LeadHangsSlack(s),
+        },
+        new("swung-caliper-off", "Off its last pin, hung", Stage.Free, Lane.Corner, Place.Corner, 2, "What is wanted now does not come out under a caliper that is only swung.")
+        {
+            Applies = s => !s.IsFixed,
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Swung)],
+            Makes = [Corner.Caliper.To(Caliper.Hung)],
+            Concerns = Concern.HandsIn,
+            Tools = ["caliper hook"],
+            How = "Wire off, the last bolt out, the caliper on its hook, never on its hose.",
         },
         new("pads-out", "Pads out", Stage.Free, Lane.Corner, Place.Corner, 2, "Old pads are measured in the hand and laid beside the new ones.")
         {
@@ -280,7 +310,7 @@ internal static class Free
             AppliesAt = (s, side) => s.At(side).CaliperNew,
             Needs =
             [
-                WheelOff, CaliperHung, PadsOut, Car.NewParts.Is(Done.Yes), RightPart, Corner.CableEnd.Is(Fitted.None, Fitted.Off), Corner.Sensor.Is(Fitted.None, Fitted.Off),
+                WheelOff, CaliperHung, PadsOut, Corner.Judged.Is(Done.Yes), Car.NewParts.Is(Done.Yes), RightPart, Corner.CableEnd.Is(Fitted.None, Fitted.Off), Corner.Sensor.Is(Fitted.None, Fitted.Off),
                 Corner.HoseBracket.Is(Fitted.None, Fitted.Off), Corner.Actuator.Is(Actuator.None, Actuator.Unplugged, Actuator.Off),
             ],
             Makes = [Corner.Caliper.To(Caliper.Away), Corner.Hose.To(HoseState.Off), Corner.Hydraulics.To(HydraulicsState.Open)],

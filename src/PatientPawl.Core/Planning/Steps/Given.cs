@@ -21,9 +21,11 @@ internal static class Given
     public static readonly Requirement RightPart = Car.RightPart.Is(Asked.Nothing, Asked.Done);
 
     // A sliding caliper hangs aside; a fixed one stays on, and its pads come out past it.
-    public static readonly Condition CaliperClear = ((Condition)Corner.Caliper.Is(Caliper.Hung, Caliper.Away)).When(s => !s.IsFixed);
-    public static readonly Condition PistonInReach = ((Condition)CaliperHung).When(s => !s.IsFixed);
+    public static readonly Condition CaliperClear = ((Condition)Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away)).When(s => !s.IsFixed);
+    public static readonly Condition PistonInReach = ((Condition)Corner.Caliper.Is(Caliper.Hung, Caliper.Swung)).When(s => !s.IsFixed);
     public static readonly Condition CaliperThere = ((Condition)Corner.Caliper.Is(Caliper.On, Caliper.Hung)).When(s => s.IsFixed);
+
+    public static readonly Condition CapOffWhereTheHouseWantsIt = ((Condition)Car.Cap.Is(CapState.Off)).When(s => s.Rules.Cap == CapRule.OffWithRag);
 
     public static readonly Condition SmallPartsOff = Condition.All(
         Corner.Sensor.Is(Fitted.None, Fitted.Off), Corner.RattleSpring.Is(Fitted.None, Fitted.Off), Corner.PinCaps.Is(Fitted.None, Fitted.Off))

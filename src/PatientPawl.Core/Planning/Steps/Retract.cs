@@ -1,3 +1,4 @@
+using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Workshop;
 using static PatientPawl.Core.Planning.Given;
@@ -8,6 +9,10 @@ namespace PatientPawl.Core.Planning.Steps;
 /// <summary>The piston back, and room for its fluid.</summary>
 internal static class Retract
 {
+    // With the bleed screw open it runs into the bottle, and the circuit is bled after it.
+    private static readonly Effect[] IntoTheBottle =
+        [.. new[] { Corner.Hydraulics.To(HydraulicsState.Open), Corner.BleedScrew.To(Bolts.Snug) }.Select(e => e.When(s => s.Rules.FluidRoom == FluidRoomRule.OpenBleeder))];
+
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("push-tried", "Try a gentle push", Stage.Retract, Lane.Corner, Place.Corner, 2, "With the spindle back, one gentle push parts the two motor designs.")
@@ -15,7 +20,7 @@ internal static class Retract
             Applies = s => s.IsMotor,
             Needs =
             [
-                WheelOff, CaliperHung, Corner.Method.Is(MethodState.Undecided), Corner.Spindle.Is(Spindle.Back),
+                WheelOff, PistonInReach, Corner.Method.Is(MethodState.Undecided), Corner.Spindle.Is(Spindle.Back),
                 ((Condition)Corner.Room.Is(Room.Enough)).When(s => s.Rules.FluidRoom == FluidRoomRule.DrawOff),
             ],
             Makes = [Corner.Method.To(MethodState.Known)],
@@ -63,20 +68,56 @@ internal static class Retract
             Needs =
             [
                 WheelOff, PistonInReach, CaliperThere, PadsOut, Corner.Piston.Is(Piston.Out), Corner.Judged.Is(Done.Yes), Corner.Method.Is(MethodState.Known),
-                ((Condition)Car.Cap.Is(CapState.Off)).When(s => s.Rules.Cap == CapRule.OffWithRag),
+                CapOffWhereTheHouseWantsIt,
             ],
-            Makes =
-            [
-                Corner.Piston.To(Piston.Home),
-                Corner.Room.OtherTo(Room.NotJudged),
-                .. new[] { Corner.Hydraulics.To(HydraulicsState.Open), Corner.BleedScrew.To(Bolts.Snug) }.Select(e => e.When(s => s.Rules.FluidRoom == FluidRoomRule.OpenBleeder)),
-            ],
-            Concerns = Concern.Retracts | Concern.HandsIn,
+            Makes = [Corner.Piston.To(Piston.Home), Corner.Room.OtherTo(Room.NotJudged), .. IntoTheBottle],
+            Concerns = Concern.Retracts | Concern.Displaces | Concern.SendsHome | Concern.HandsIn,
             Tools = ["retraction tool"],
             Readings = [ReadingKind.TurnsMade],
             Cautions = [Cautions.Fluid],
             PartsFor = s => s.Rules.Boot == BootRule.Greased ? ["silicone or rubber-safe grease for the boot lip"] : [],
             HowFor = s => "By the ruling on the bench. Watch the boot and the level."
+                + (s.Rules.FluidRoom == FluidRoomRule.OpenBleeder ? " Bleed screw open before each push, closed before letting go." : ""),
+        },
+        new("piston-levered", "Lever piston back", Stage.Retract, Lane.Corner, Place.Corner, 3, "The old pad spreads the force, and the caliper still guides the piston.")
+        {
+            ByChoice = ByChoice.Only,
+            RightWhere = _ => "A piston that is pushed, behind a rotor that goes away. Whether it is home is judged once the caliper is off.",
+            AppliesAt = (s, side) => s.Rotors && !s.IsFixed && !s.At(side).CaliperNew && s.PushesAt(side),
+            Needs =
+            [
+                WheelOff, Corner.Caliper.Is(Caliper.On), Corner.Pads.Is(PadState.Old), Corner.Rotor.Is(Rotor.Old), Corner.Piston.Is(Piston.Out), Corner.Method.Is(MethodState.Known),
+                ((Condition)BrakeOff).When(s => !s.IsPlain), CapOffWhereTheHouseWantsIt,
+            ],
+            Makes = [Corner.Piston.To(Piston.Levered), Corner.Room.OtherTo(Room.NotJudged), Car.Reservoir.To(Done.No), .. IntoTheBottle],
+            Concerns = Concern.Retracts | Concern.HandsIn,
+            Tools = ["broad flat lever"],
+            Readings = [ReadingKind.ReservoirLevel],
+            Cautions = [Cautions.Fluid],
+            HowFor = s => "Level first. Then slowly, the lever flat on the old pad, never on the piston, and never against a rotor that stays. Watch the level."
+                + (s.Rules.FluidRoom == FluidRoomRule.OpenBleeder ? " Bleed screw open before each push, closed before letting go." : ""),
+        },
+        new("piston-judged", "Is it home?", Stage.Retract, Lane.Corner, Place.Corner, 2, "It was levered back where nobody could see it.")
+        {
+            Needs = [WheelOff, PistonInReach, CaliperThere, PadsOut, Corner.Piston.Is(Piston.Levered), Corner.Judged.Is(Done.Yes)],
+            Makes = [Corner.Piston.To(Piston.Home)],
+            Outcomes = [new("short", "It stands out", [Corner.Piston.To(Piston.Out)])],
+            Concerns = Concern.HandsIn,
+            Tools = ["depth gauge", "torch"],
+            How = "As far in as the sheet's home figure, or until a firm press moves it no more. Boot flat and dry.",
+        },
+        new("piston-tried", "Try whether it moves", Stage.Retract, Lane.Corner, Place.Corner, 2, "A seized piston is cheaper to know of before parts are bought for it.")
+        {
+            ByChoice = ByChoice.Only,
+            RightWhere = _ => "A piston that is suspected. A few turns or strokes, before new parts are there to compare.",
+            AppliesAt = (s, side) => s.PadsNew && !s.At(side).CaliperNew,
+            Needs = [WheelOff, PistonInReach, CaliperThere, PadsOut, Corner.Piston.Is(Piston.Out), Corner.Judged.Is(Done.Yes), Corner.Trial.Is(Asked.Nothing), Corner.Method.Is(MethodState.Known), CapOffWhereTheHouseWantsIt],
+            Makes = [Corner.Trial.To(Asked.Done), Corner.Room.OtherTo(Room.NotJudged), .. IntoTheBottle],
+            Outcomes = [new("seized", "It does not move", [Corner.Trial.To(Asked.Done)]) { Reports = FindingKind.StuckPiston }],
+            Concerns = Concern.Retracts | Concern.Displaces | Concern.HandsIn,
+            Tools = ["retraction tool"],
+            Cautions = [Cautions.Fluid],
+            HowFor = s => "By the ruling on the bench, each reading on its log. It turns or gives evenly, or it does not: never by more force."
                 + (s.Rules.FluidRoom == FluidRoomRule.OpenBleeder ? " Bleed screw open before each push, closed before letting go." : ""),
         },
         new("piston-looked", "Look at piston", Stage.Retract, Lane.Corner, Place.Corner, 3, "Nobody knows how it stands, or whether what is behind it was hurt.")

@@ -38,9 +38,11 @@ internal static class Acts
             "cable-looked" => car.CableSlack ? null : "tight",
             "lever-on-stop" => corner.LeverOnStop ? null : "off-its-stop",
             "piston-looked" => corner.PistonIn ? null : "short",
+            "piston-judged" => !corner.PistonIn || random.Next(4) == 0 ? "short" : null,
+            "piston-tried" => random.Next(3) == 0 ? "seized" : null,
             "self-pressure-off" => random.Next(4) == 0 ? "ruled-out" : null,
             "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
-            "release-proved" => random.Next(8) == 0 && corner.CaliperOn && car.Both.All(c => c.CaliperOn) ? "applied" : null,
+            "release-proved" => car.Applied && car.Both.All(c => c.CaliperOn) ? "applied" : null,
             "measured" => random.Next(5) == 0 ? "no-room" : null,
             "reservoir-again" => random.Next(5) == 0 ? "no-room" : null,
             "verdict-settled" => random.Next(2) == 0 ? "renewed" : null,
@@ -68,10 +70,13 @@ internal static class Acts
                 car.Applied = true;
                 break;
             case "no-room":
-                corner.Judged |= step.StepId == "measured";
+                (corner.Judged, corner.NoRoom) = (corner.Judged || step.StepId == "measured", true);
+                break;
+            case "short" when step.StepId == "piston-judged":
+                corner.PistonIn = false;
                 break;
             case "drilled":
-                corner.Screws = Nut.Out;
+                (corner.Screws, corner.ScrewBroken, corner.ScrewLeftOut) = (Nut.Out, false, false);
                 break;
             case "does-not-hold":
                 car.Moved();
@@ -92,6 +97,8 @@ internal static class Acts
         if (!possible) throw new ImpossibleException(why);
     }
 
+    private static bool HoleOpen(PhysicalCar car, PhysicalCorner c) => !car.Made.Has(Fitting.HatPlug) || c.Off.Contains(Fitting.HatPlug);
+
     private static Act Corner(Action<PhysicalCar, PhysicalCorner> act, Doing doing = Doing.Nothing) => new(doing | Doing.AtCorner, act);
 
     private static Act Car(Action<PhysicalCar> act, Doing doing = Doing.Nothing) => new(doing, (car, _) => act(car));
@@ -106,6 +113,7 @@ internal static class Acts
     private static readonly Action<PhysicalCar> IntoService = car =>
     {
         Can(!car.Applied || car.Made.PullsCables, "the motors stand against an applied brake");
+        Can(car.IgnitionOn || car.Made.ByPuller, "no power");
         (car.InService, car.Applied, car.CableSlack) = (true, false, car.Made.PullsCables || car.CableSlack);
         foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.Made.IsMotor || c.SpindleBack, car.Made.IsPuller || c.LeverOnStop);
         car.Moved();
@@ -129,28 +137,34 @@ internal static class Acts
         ["ignition-on"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
         ["ignition-on-again"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
         ["self-pressure-off"] = Car(car => car.SelfPressing = false),
-        ["codes-read"] = Car(_ => { }),
+        ["codes-read"] = Car(car => Can(car.IgnitionOn, "no power")),
         ["auto-inhibited"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = true; }),
         ["gear-neutral"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = true; }, Doing.LetsGo),
         ["gear-park"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = false; }),
         ["nuts-cracked"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out && (!car.OnStands || car.Applied), "the wheel turns with the bar"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }, Doing.OnItsWheels),
-        ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out, "no nuts"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }),
-        ["nuts-snugged"] = Corner((_, c) => { Can(c.WheelOn, "no wheel"); c.Nuts = Nut.ByHand; }, Doing.OnItsWheels),
+        ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts == Nut.Tight, "nothing to crack"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }),
+        ["nuts-snugged"] = Corner((_, c) => { Can(c is { WheelOn: true, Nuts: Nut.Loose }, "nothing to snug"); c.Nuts = Nut.ByHand; }, Doing.OnItsWheels),
         ["brake-released"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the switch has no power"); car.Applied = false; }, Doing.LetsGo),
         ["service-verified"] = Car(_ => { }),
         ["service-looked"] = Car(_ => { }),
         ["lifted"] = Car(car => car.OnStands = true, Doing.Raises),
-        ["wheel-off"] = Corner((_, c) => { Can(c.WheelOn && c.Nuts is Nut.Loose or Nut.ByHand, "the nuts are tight"); (c.WheelOn, c.Nuts) = (false, Nut.Out); }),
-        ["wheel-freed"] = Corner((_, c) => Can(c.WheelOn, "no wheel")),
-        ["pipes-sound"] = Car(car => { car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
+        ["wheel-off"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: false } && c.Nuts is Nut.Loose or Nut.ByHand, "the nuts or the pilot hold it"); (c.WheelOn, c.Nuts) = (false, Nut.Out); }),
+        ["wheel-freed"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: true }, "nothing is stuck"); c.WheelStuck = false; }),
+        ["pipes-sound"] = Car(car => { Can(car.PipesUnsound, "they are sound"); car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
         ["service-entered"] = Car(IntoService, Doing.LetsGo),
         ["service-entered-car"] = Car(IntoService, Doing.LetsGo),
         ["puller-released"] = Car(IntoService, Doing.LetsGo),
         ["switch-tagged"] = Car(car => car.Tagged = true),
-        ["ignition-off"] = Car(car => car.IgnitionOn = false),
+        ["ignition-off"] = Car(car =>
+        {
+            car.IgnitionOn = false;
+            // Some apply again by themselves when they are switched off.
+            if (car is not { Reapplies: true, InService: false, Applied: false } || !car.Made.IsMotor || car.Both.Any(c => !c.CaliperOn || !c.ActuatorPlugged)) return;
+            (car.Applied, car.Reapplies) = (true, false);
+        }),
         ["ignition-off-after"] = Car(car => car.IgnitionOn = false),
         ["release-proved"] = Car(car => Can(!car.Applied, "the hubs do not turn"), Doing.UnderCar | Doing.TurnsHub),
-        ["key-away"] = Car(car => car.KeyAway = true),
+        ["key-away"] = Car(car => { Can(!car.IgnitionOn, "it is in the lock"); car.KeyAway = true; }),
         ["key-near"] = Car(car => (car.KeyAway, car.Asleep) = (false, false), Doing.Wakes),
         ["car-asleep"] = Car(car => { Can(car is { IgnitionOn: false, KeyAway: true }, "it does not sleep"); car.Asleep = true; }),
         ["screws-cracked-brake"] = Corner((_, c) => { Can(c is { HasScrews: true, RotorOn: true, WheelOn: false } && c.Screws != Nut.Out, "no screw there"); c.Screws = Nut.Loose; }),
@@ -165,9 +179,9 @@ internal static class Acts
         ["cable-looked"] = Car(_ => { }, Doing.UnderCar),
         ["hat-plug-out"] = Part(Fitting.HatPlug, true),
         ["hat-plug-in"] = Part(Fitting.HatPlug, false),
-        ["star-wheel-backed"] = Corner((car, c) => { Can(c.ShoesOn, "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
-        ["star-wheel-again"] = Corner((car, c) => { Can(c.ShoesOn, "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
-        ["ridge-backed"] = Corner((_, c) => c.Ridge = false, Doing.HandsInHat | Doing.TurnsHub),
+        ["star-wheel-backed"] = Corner((car, c) => { Can(c is { ShoesOn: true, ShoesNew: false } && HoleOpen(car, c), "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["star-wheel-again"] = Corner((car, c) => { Can(c is { ShoesOn: true, ShoesNew: true } && HoleOpen(car, c), "no star wheel to reach"); c.ShoesBackedOff = true; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["ridge-backed"] = Corner((_, c) => { Can(c.Ridge, "nothing catches"); c.Ridge = false; }, Doing.HandsInHat | Doing.TurnsHub),
         ["circuit-looked"] = Corner((_, c) => Can(!c.WheelOn, "the wheel hides it")),
         ["sensor-off"] = Part(Fitting.WearSensor, true),
         ["sensor-on"] = Part(Fitting.WearSensor, false),
@@ -178,15 +192,17 @@ internal static class Acts
         ["pin-caps-off"] = Part(Fitting.PinCaps, true),
         ["pin-caps-on"] = Part(Fitting.PinCaps, false),
         ["spot-off"] = Corner((car, c) => { Can(c is { SpotOn: true, WheelOn: false }, "it is off"); (c.SpotOn, c.SpotBolts) = (false, Nut.Out); car.Moved(); }, Doing.HandsAtSpot),
-        ["cable-end-off"] = Corner((car, c) => { Can(car.CableSlack, "a tight cable holds it"); c.CableEndOn = false; }, Doing.HandsAtCaliper),
-        ["cable-end-on"] = Corner((car, c) => { Can(car.CableSlack && c.CaliperOn, "a tight cable does not reach"); c.CableEndOn = true; }),
+        ["cable-end-off"] = Corner((car, c) => { Can(car.CableSlack && c.CableEndOn, "a tight cable holds it"); c.CableEndOn = false; }, Doing.HandsAtCaliper),
+        ["cable-end-on"] = Corner((car, c) => { Can(car.CableSlack && c is { CaliperOn: true, CableEndOn: false }, "a tight cable does not reach"); c.CableEndOn = true; }),
         ["fixed-caliper-off"] = Corner((car, c) => { Can(c is { CaliperOn: true, WheelOn: false, PadsIn: false }, "pads hold it"); (c.CaliperOn, c.BracketBolts, c.OldBracketBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
         ["caliper-off"] = Corner((car, c) => { Can(c is { CaliperOn: true, WheelOn: false, CaliperAway: false }, "it is off"); (c.CaliperOn, c.PinBolts, c.OldPinBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["caliper-swung"] = Corner((car, c) => { Can(c is { CaliperOn: true, WheelOn: false, CaliperAway: false }, "it is off"); (c.CaliperOn, c.Swung, c.PinBolts, c.OldPinBolts) = (false, true, Nut.Out, true); c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["swung-caliper-off"] = Corner((_, c) => { Can(c.Swung, "nothing is swung"); c.Swung = false; }, Doing.HandsAtCaliper),
         ["pads-out"] = Corner((car, c) => { Can(c is { PadsIn: true, PadsNew: false } && (!c.CaliperOn || car.Made.IsFixed), "the caliper covers them"); c.PadsIn = false; c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
         ["pads-kept-out"] = Corner((car, c) => { Can(c is { PadsIn: true, PadsNew: true } && (!c.CaliperOn || car.Made.IsFixed), "the caliper covers them"); (c.PadsIn, c.PadsNew) = (false, false); c.LeadLooked = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
-        ["bracket-off"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false, PadsIn: false }, "the caliper covers its bolts"); (c.BracketOn, c.BracketBolts, c.OldBracketBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
-        ["rotor-freed"] = Corner((_, c) => Can(c.RotorOn, "it is off"), Doing.HandsAtCaliper),
-        ["screw-decided"] = Corner((_, c) => c.Screws = Nut.Out),
+        ["bracket-off"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false, Swung: false, PadsIn: false }, "the caliper covers its bolts"); (c.BracketOn, c.BracketBolts, c.OldBracketBolts) = (false, Nut.Out, true); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["rotor-freed"] = Corner((_, c) => { Can(c is { RotorOn: true, RotorStuck: true, PadsIn: false }, "nothing is stuck"); c.RotorStuck = false; }, Doing.HandsAtCaliper),
+        ["screw-decided"] = Corner((_, c) => { Can(c.ScrewBroken, "none is broken"); (c.Screws, c.ScrewBroken, c.ScrewLeftOut) = (Nut.Out, false, true); }),
         ["rotor-off"] = Corner((car, c) =>
         {
             Can(c is { RotorOn: true, WheelOn: false, TwoNuts: false, PadsIn: false }, "it is held");
@@ -196,41 +212,59 @@ internal static class Acts
             car.Touch();
             car.MovedRotor();
         }, Doing.HandsAtCaliper),
-        ["shoes-off"] = Corner((car, c) => { Can(!c.RotorOn && c.ShoesOn, "the hat covers them"); c.ShoesOn = false; car.Moved(); }, Doing.HandsInHat),
-        ["new-shoes-off"] = Corner((car, c) => { Can(!c.RotorOn && c.ShoesOn, "the hat covers them"); (c.ShoesOn, c.ShoesNew) = (false, false); car.Moved(); }, Doing.HandsInHat),
-        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false } && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Banjo) = (true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: false }, "the hat covers them"); c.ShoesOn = false; car.Moved(); }, Doing.HandsInHat),
+        ["new-shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: true }, "the hat covers them"); (c.ShoesOn, c.ShoesNew) = (false, false); car.Moved(); }, Doing.HandsInHat),
+        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Banjo) = (true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
         ["old-caliper-back"] = Corner((car, c) => { Can(c.CaliperAway, "it is there"); (c.CaliperAway, c.HoseOff, c.Banjo) = (false, false, Nut.ByHand); car.Touch(); }),
         ["holding-nuts-on"] = Corner((_, c) => { Can(c is { RotorOn: true, WheelOn: false }, "nothing to hold"); c.TwoNuts = true; }),
         ["holding-nuts-off"] = Corner((_, c) => { Can(c.TwoNuts, "none there"); c.TwoNuts = false; }),
         ["inspected"] = Corner((_, c) => { Can(!c.WheelOn, "the wheel hides it"); c.Judged = true; }),
-        ["measured"] = Corner((_, c) => { Can(!c.PadsIn, "the pads are in"); c.Judged = true; }, Doing.HandsAtCaliper),
+        ["measured"] = Corner((car, c) => { Can(c is { PadsIn: false, CaliperAway: false } && (!c.CaliperOn || car.Made.IsFixed), "the pads are in"); c.Judged = true; }, Doing.HandsAtCaliper),
         ["verdict-settled"] = Corner((_, _) => { }, Doing.OnItsWheels),
-        ["right-part"] = Car(car => car.RightPartMissing = false),
-        ["parts-compared"] = Car(car => { Can(!car.RightPartMissing, "the right part is not there"); car.Compared = true; }),
-        ["wrong-parts-out"] = Corner((_, c) => { Can(!c.PadsNew && !(c.RotorOn && c.RotorNew) && !c.ShoesNew, "a new part is still on"); c.WrongParts = false; }, Doing.OnItsWheels),
+        ["right-part"] = Car(car => { Can(car.RightPartMissing, "nothing is missing"); car.RightPartMissing = false; }),
+        ["parts-compared"] = Car(car => { Can(!car.RightPartMissing && car.Both.Any(c => !c.PadsIn), "nothing to compare, or nothing to compare it with"); car.Compared = true; }),
+        ["wrong-parts-out"] = Corner((_, c) => { Can(c.WrongParts && !c.PadsNew && !(c.RotorOn && c.RotorNew) && !c.ShoesNew, "a new part is still on"); c.WrongParts = false; }, Doing.OnItsWheels),
         ["bolts-laid-out"] = Corner((_, c) => (c.SpareBracketBolts, c.SparePinBolts) = (true, true), Doing.OnItsWheels),
         ["shoes-measured"] = Corner((_, c) => { Can(!c.RotorOn, "the hat covers them"); c.ShoesJudged = true; }, Doing.HandsInHat),
         ["plate-clean"] = Corner((_, c) => { Can(!c.ShoesOn, "the shoes are on"); c.PlateClean = true; }, Doing.HandsInHat),
         ["hub-clean"] = Corner((_, c) => { Can(!c.RotorOn, "the rotor covers it"); c.HubClean = true; }),
         ["lands-clean"] = Corner((_, c) => { Can(!c.PadsIn, "the pads are in"); c.LandsClean = true; }, Doing.HandsAtCaliper),
-        ["hardware-new"] = Corner((_, c) => Can(!c.PadsIn, "the pads are in"), Doing.HandsAtCaliper),
-        ["pin-kit"] = Corner((_, c) => Can(!c.CaliperOn, "the caliper is on"), Doing.HandsAtCaliper),
-        ["pins-greased"] = Corner((_, c) => { Can(!c.CaliperOn, "the caliper is on"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
+        ["hardware-new"] = Corner((_, c) => { Can(c is { PadsIn: false, ClipsBad: true, LandsClean: true }, "the pads are in, or the clips are new"); c.ClipsBad = false; }, Doing.HandsAtCaliper),
+        ["pin-kit"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: true }, "the caliper is on, or the pins are new"); (c.PinsBad, c.PinsGreased) = (false, false); }, Doing.HandsAtCaliper),
+        ["pins-greased"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: false }, "the caliper is on, or the pins are seized"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
         ["rotor-degreased"] = Corner((_, c) => c.RotorOily = false, Doing.OnItsWheels),
         ["push-tried"] = Corner((_, c) => { Can(!c.CaliperOn, "the caliper is on"); c.MethodKnown = true; }, Doing.HandsAtCaliper),
         ["lever-on-stop"] = Corner((_, _) => { }),
         ["cap-off"] = Car(car => car.CapOff = true),
         ["cap-on"] = Car(car => car.CapOff = false),
-        ["reservoir-again"] = Corner((_, _) => { }, Doing.OnItsWheels),
-        ["fluid-drawn"] = Corner((_, _) => { }, Doing.OnItsWheels),
+        ["reservoir-again"] = Corner((_, c) => c.NoRoom = false, Doing.OnItsWheels),
+        ["fluid-drawn"] = Corner((_, c) => { Can(c.NoRoom, "there is room"); c.NoRoom = false; }, Doing.OnItsWheels),
         ["piston-home"] = Corner((car, c) =>
         {
-            Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it");
+            Can(c is { PadsIn: false, CaliperAway: false } && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it, or it is away");
             Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
             c.PistonIn = true;
             if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
             car.Touch();
         }, Doing.HandsAtCaliper),
+        ["piston-levered"] = Corner((car, c) =>
+        {
+            Can(c is { CaliperOn: true, PadsIn: true, RotorOn: true, WheelOn: false } && !car.Made.IsFixed, "there is nothing to lever against");
+            Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
+            c.PistonIn = true;
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            car.ReservoirSeen = false;
+            car.Touch();
+        }, Doing.HandsAtCaliper),
+        ["piston-judged"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),
+        ["piston-tried"] = Corner((car, c) =>
+        {
+            Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it");
+            Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            car.Touch();
+        }, Doing.HandsAtCaliper),
+        ["circuit-opened"] = Corner((car, c) => { Can(!c.WheelOn, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
         ["piston-looked"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),
         ["new-caliper-hung"] = Corner((car, c) =>
         {
@@ -243,31 +277,32 @@ internal static class Acts
         ["shoes-on"] = Corner((car, c) => { Can(!c.RotorOn && !c.ShoesOn, "they are on"); (c.ShoesOn, c.ShoesNew, c.ShoesBackedOff) = (true, true, true); car.Moved(); }, Doing.HandsInHat),
         ["rotor-on"] = Corner((car, c) => { Can(!c.RotorOn && !car.RightPartMissing, "one is on"); (c.RotorOn, c.RotorNew) = (true, true); car.BedDone = false; car.Touch(); car.MovedRotor(); }, Doing.HandsAtCaliper | Doing.HandsInHat),
         ["rotor-back"] = Corner((car, c) => { Can(!c.RotorOn, "one is on"); (c.RotorOn, c.RotorNew) = (true, false); car.Touch(); car.MovedRotor(); }, Doing.HandsAtCaliper | Doing.HandsInHat),
-        ["shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true }, "no drum"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
-        ["new-shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true, ShoesNew: true }, "no drum"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
-        ["rotor-screws-torqued"] = Corner((_, c) => { Can(c is { RotorOn: true, HasScrews: true, WheelOn: false }, "no rotor"); c.Screws = Nut.Tight; }),
+        ["shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true, ShoesNew: false, ShoesBackedOff: true }, "nothing to set"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["new-shoes-set"] = Corner((car, c) => { Can(c is { RotorOn: true, ShoesOn: true, ShoesNew: true, ShoesBackedOff: true }, "nothing to set"); c.ShoesBackedOff = false; car.Moved(); }, Doing.HandsInHat | Doing.TurnsHub),
+        ["rotor-screws-torqued"] = Corner((_, c) => { Can(c is { RotorOn: true, HasScrews: true, WheelOn: false } && c.Screws != Nut.Tight, "nothing to torque"); c.Screws = Nut.Tight; }),
         ["bracket-on"] = Corner((car, c) => { Can(c is { BracketOn: false, CaliperOn: false }, "it is on"); (c.BracketOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }, Doing.HandsAtCaliper),
-        ["bracket-torqued"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false }, "the caliper covers its bolts"); c.BracketBolts = Nut.Tight; car.Touch(); }, Doing.HandsAtCaliper),
+        ["bracket-torqued"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false, BracketBolts: Nut.ByHand }, "the caliper covers its bolts"); c.BracketBolts = Nut.Tight; car.Touch(); }, Doing.HandsAtCaliper),
         ["spot-on"] = Corner((car, c) => { Can(c is { SpotOn: false, RotorOn: true }, "no rotor"); (c.SpotOn, c.SpotBolts) = (true, Nut.ByHand); car.Moved(); }, Doing.HandsAtSpot),
-        ["spot-torqued"] = Corner((_, c) => { Can(c.SpotOn, "it is off"); c.SpotBolts = Nut.Tight; }, Doing.HandsAtSpot),
+        ["spot-torqued"] = Corner((_, c) => { Can(c is { SpotOn: true, SpotBolts: Nut.ByHand }, "nothing to torque"); c.SpotBolts = Nut.Tight; }, Doing.HandsAtSpot),
         ["fixed-caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, RotorOn: true }, "no rotor"); (c.CaliperOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }),
-        ["mounting-torqued"] = Corner((car, c) => { Can(c.CaliperOn, "it is off"); c.BracketBolts = Nut.Tight; car.Touch(); }),
+        ["mounting-torqued"] = Corner((car, c) => { Can(c is { CaliperOn: true, BracketBolts: Nut.ByHand }, "nothing to torque"); c.BracketBolts = Nut.Tight; car.Touch(); }),
         ["pads-back"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, false); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
         ["pads-in"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn && !car.RightPartMissing, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, true); car.BedDone = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
         ["actuator-on"] = Corner((car, c) => { Can(!c.ActuatorOn && !c.CaliperAway, "it is on"); (c.ActuatorOn, c.ActuatorPlugged, c.ActuatorScrews) = (true, false, Nut.ByHand); car.Moved(); }),
-        ["actuator-torqued"] = Corner((_, c) => { Can(c.ActuatorOn, "it is off"); c.ActuatorScrews = Nut.Tight; }),
-        ["caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, PadsIn: true, BracketOn: true, RotorOn: true } && (c.PistonIn || !c.PadsNew), "it does not pass over the pads"); (c.CaliperOn, c.PinBolts) = (true, Nut.ByHand); Refitted(ref c.OldPinBolts, ref c.SparePinBolts); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
-        ["slide-pins-torqued"] = Corner((car, c) => { Can(c.CaliperOn, "it is off"); c.PinBolts = Nut.Tight; car.Touch(); }),
+        ["actuator-torqued"] = Corner((_, c) => { Can(c is { ActuatorOn: true, ActuatorScrews: Nut.ByHand }, "nothing to torque"); c.ActuatorScrews = Nut.Tight; }),
+        ["caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: true, BracketOn: true, RotorOn: true } && (c.PistonIn || !c.PadsNew), "it does not pass over the pads"); (c.CaliperOn, c.PinBolts) = (true, Nut.ByHand); Refitted(ref c.OldPinBolts, ref c.SparePinBolts); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["caliper-down"] = Corner((car, c) => { Can(c is { CaliperOn: false, Swung: true, PadsIn: true, BracketOn: true, RotorOn: true } && (c.PistonIn || !c.PadsNew), "it does not pass over the pads"); (c.CaliperOn, c.Swung, c.PinBolts) = (true, false, Nut.ByHand); Refitted(ref c.OldPinBolts, ref c.SparePinBolts); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
+        ["slide-pins-torqued"] = Corner((car, c) => { Can(c is { CaliperOn: true, PinBolts: Nut.ByHand }, "nothing to torque"); c.PinBolts = Nut.Tight; car.Touch(); }),
         ["actuator-plugged"] = Corner((_, c) => { Can(c.ActuatorOn, "it is off"); c.ActuatorPlugged = true; }),
-        ["banjo-torqued"] = Corner((car, c) => { Can(!c.HoseOff, "no hose"); c.Banjo = Nut.Tight; car.Touch(); }),
+        ["banjo-torqued"] = Corner((car, c) => { Can(c is { HoseOff: false, Banjo: Nut.ByHand }, "nothing to torque"); c.Banjo = Nut.Tight; car.Touch(); }),
         ["lead-signs"] = Corner((_, c) => c.LeadLooked = true),
         ["wheel-on"] = Corner((_, c) => { Can(c is { WheelOn: false, TwoNuts: false, RotorOn: true }, "something is in its way"); (c.WheelOn, c.Nuts) = (true, Nut.ByHand); }),
-        ["wheel-torqued"] = Corner((_, c) => { Can(c.WheelOn, "no wheel"); c.Nuts = Nut.Tight; }, Doing.OnItsWheels),
+        ["wheel-torqued"] = Corner((_, c) => { Can(c.WheelOn && c.Nuts != Nut.Tight, "nothing to torque"); c.Nuts = Nut.Tight; }, Doing.OnItsWheels),
         ["corner-bled"] = Corner((car, c) => { Can(!c.WheelOn && !c.HoseOff, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (false, Nut.ByHand); car.Touch(); }, Doing.Bleeds | Doing.Pedal),
-        ["bleed-screw-torqued"] = Corner((car, c) => { c.BleedScrew = Nut.Tight; car.Touch(); }),
+        ["bleed-screw-torqued"] = Corner((car, c) => { Can(c.BleedScrew == Nut.ByHand, "nothing to torque"); c.BleedScrew = Nut.Tight; car.Touch(); }),
         ["pedal-proved"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
         ["pedal-proved-routine"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
-        ["turns-free"] = Corner((_, c) => c.TurnsFree = true, Doing.TurnsHub),
+        ["turns-free"] = Corner((car, c) => c.TurnedAt = car.Touched, Doing.TurnsHub),
         ["leaks-looked"] = Car(car => car.LeaksAt = car.Touched, Doing.Pedal | Doing.UnderCar),
         ["tag-off"] = Car(car => car.Tagged = false),
         ["service-closed"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = false; }, Doing.MovesMechanism),

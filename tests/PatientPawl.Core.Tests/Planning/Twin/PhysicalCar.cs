@@ -1,3 +1,4 @@
+using PatientPawl.Core.Identification;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Workshop;
 
@@ -9,12 +10,13 @@ internal enum Nut { Tight, Loose, Out, ByHand }
 /// <summary>One rear corner of a real car: things of steel, in their places.</summary>
 internal sealed class PhysicalCorner
 {
-    public bool WheelOn = true, RotorOn = true, RotorNew, RotorOily = true, BracketOn = true, CaliperOn = true, CaliperAway, CaliperNew, PadsIn = true, PadsNew, TwoNuts;
+    public bool WheelOn = true, RotorOn = true, RotorNew, RotorOily = true, BracketOn = true, CaliperOn = true, CaliperAway, CaliperNew, PadsIn = true, PadsNew, TwoNuts, Swung;
     public bool PistonIn, SpindleBack, LeverOnStop, HasAir, HoseOff, ActuatorOn = true, ActuatorPlugged = true, ShoesOn = true, ShoesNew, ShoesBackedOff, SpotOn = true;
-    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, TurnsFree, WrongParts, Ridge, MethodKnown = true;
+    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, NoRoom, TurnsHome, MethodKnown = true;
     public Nut Nuts = Nut.Tight, Screws = Nut.Tight, BracketBolts = Nut.Tight, PinBolts = Nut.Tight, Banjo = Nut.Tight, BleedScrew = Nut.Tight, SpotBolts = Nut.Tight, ActuatorScrews = Nut.Tight;
     public bool HasScrews, OldBracketBolts, OldPinBolts, SpareBracketBolts, SparePinBolts, LeadLooked;
     public HashSet<Fitting> Off = [];
+    public int TurnedAt = -1;
     public bool Opened => !CaliperOn || !PadsIn;
 }
 
@@ -24,7 +26,7 @@ internal sealed class PhysicalCorner
 /// </summary>
 internal sealed class PhysicalCar
 {
-    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Compared, ReservoirSeen, RightPartMissing, BedDone;
+    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone;
     public bool Applied = true;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
@@ -51,12 +53,13 @@ internal sealed class PhysicalCar
     /// <summary>How the brake is really worked, by what it is made of.</summary>
     public required PlanSetup Made { get; init; }
 
-    public static PhysicalCar For(PlanSetup setup)
+    public static PhysicalCar For(PlanSetup setup, bool pipesUnsound = false, bool reapplies = false)
     {
-        var car = new PhysicalCar { Made = setup, SelfPressing = true };
+        var car = new PhysicalCar { Made = setup, SelfPressing = true, RotorsGo = setup.Rotors, PipesUnsound = pipesUnsound, Reapplies = reapplies };
         foreach (var corner in car.Both)
         {
             corner.HasScrews = setup.RotorHasScrews;
+            corner.TurnsHome = (corner == car.Left ? setup.Left : setup.Right).Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.RearHex or Architecture.MotorTurn;
             corner.MethodKnown = !(corner == car.Left ? setup.Left : setup.Right).MethodUndecided;
         }
 

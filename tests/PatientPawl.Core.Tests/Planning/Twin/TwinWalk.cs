@@ -19,11 +19,12 @@ internal enum Surprises
 internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
 {
     private readonly Random _random = new(seed);
-    private PhysicalCar _car = PhysicalCar.For(setup);
+    private int _chose;
+    private PhysicalCar _car = PhysicalCar.For(setup, PipesUnsound(seed), seed % 4 == 1);
     private (CarState State, PhysicalCar Car, StepKey Step)? _last;
 
     public PlanSetup Setup { get; private set; } = setup;
-    public CarState State { get; private set; } = setup.Start();
+    public CarState State { get; private set; } = setup.Start().With(Core.Planning.Car.Pipes, PipesUnsound(seed) ? Asked.Due : Asked.Nothing);
     public List<string> Trail { get; } = [];
     public int Steps { get; private set; }
     public int Met { get; private set; }
@@ -32,6 +33,21 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
     public int[] Chances { get; } = new int[Monitors.All.Count];
 
     public List<string> Harms { get; } = [];
+
+    // Some cars come in with a pipe that was seen at the look-over not to be sound.
+    private static bool PipesUnsound(int seed) => seed % 6 == 3;
+
+    /// <summary>Called before every step.</summary>
+    public Action<TwinWalk>? Before { get; init; }
+
+    /// <summary>Another walk from where this one stands, that begins with a step which nobody would offer and has no surprise after it.</summary>
+    public TwinWalk Branch(StepKey step, int number)
+    {
+        var branch = new TwinWalk(Setup, number, Surprises.None) { _car = _car.Copy(), State = State };
+        branch.Take(step);
+        if (branch.Harms.Count == 0) branch.ToTheEnd(250);
+        return branch;
+    }
 
     public void ToTheEnd(int most = 900)
     {
@@ -71,6 +87,14 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 continue;
             }
 
+            Before?.Invoke(this);
+            if (Chosen(remaining) is { } choice)
+            {
+                Take(choice);
+                (plan, remaining) = Anew();
+                continue;
+            }
+
             var shuffled = remaining.Distinct().ToArray();
             _random.Shuffle(shuffled);
             StepKey? step = null;
@@ -101,6 +125,14 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         }
     }
 
+    /// <summary>Now and then what good hands choose where the plan does not ask for it.</summary>
+    private StepKey? Chosen(IReadOnlyList<StepKey> remaining)
+    {
+        if (surprises == Surprises.None || _chose >= 4 || _random.Next(4) != 0 || Planner.Choices(Setup, State, remaining) is not { Count: > 0 } can) return null;
+        _chose++;
+        return can[_random.Next(can.Count)].Step;
+    }
+
     private (Plan, IReadOnlyList<StepKey>) Anew()
     {
         var plan = Planner.Make(Setup, State);
@@ -121,7 +153,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         Watch(step);
         _last = (State, _car.Copy(), step);
         var bound = CompiledCatalogue.For(Setup).Find(step)!;
-        var outcome = (surprises & Surprises.Outcomes) != 0 || step.StepId is "spindle-verified" or "circuit-looked" or "service-verified" or "service-looked" or "cable-looked" or "lever-on-stop" or "piston-looked"
+        var outcome = (surprises & Surprises.Outcomes) != 0 || step.StepId is "spindle-verified" or "circuit-looked" or "service-verified" or "service-looked" or "cable-looked" or "lever-on-stop" or "piston-looked" or "piston-judged" or "release-proved"
             ? Acts.Found(_car, step, _random) : null;
         if (outcome is not null && Array.TrueForAll(bound.Outcomes, o => o.Type.Id != outcome)) outcome = null;
         try
@@ -130,7 +162,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
             else
             {
                 Acts.Otherwise(_car, step, outcome, _random);
-                if (step.StepId is "test-driven" or "screw-decided" or "verdict-settled") Acts.Do(_car, step);
+                if (step.StepId is "test-driven" or "verdict-settled") Acts.Do(_car, step);
             }
         }
         catch (ImpossibleException e)
@@ -140,6 +172,14 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
 
         if (outcome is not null) Trail[^1] += $" [{outcome}]";
         State = Planner.Apply(Setup, State, step, outcome);
+        if (outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome)!.Type.Reports is { } kind)
+        {
+            _car.Compared &= kind != FindingKind.StuckPiston;
+            var changed = FindingCatalogue.Onto(Setup, kind, step.Side);
+            State = Planner.Moved(changed, State, FindingCatalogue.Onto(State, kind, step.Side));
+            (Setup, _last) = (changed, null);
+        }
+
         return outcome is not null;
     }
 
@@ -194,18 +234,30 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                     corner.HasAir = true;
                     _car.Touch();
                     break;
+                case FindingKind.StuckRotor:
+                    corner.RotorStuck = true;
+                    break;
+                case FindingKind.StuckWheel:
+                    corner.WheelStuck = true;
+                    break;
+                case FindingKind.Ridge:
+                    corner.Ridge = true;
+                    break;
                 case FindingKind.BrokenScrew:
-                    corner.Screws = Nut.Loose;
+                    (corner.Screws, corner.ScrewBroken) = (Nut.Loose, true);
                     break;
                 case FindingKind.FrozenPads:
-                    corner.LandsClean = false;
+                    (corner.LandsClean, corner.ClipsBad) = (false, true);
                     break;
                 case FindingKind.SeizedPin:
-                    corner.PinsGreased = false;
+                    (corner.PinsGreased, corner.PinsBad) = (false, true);
                     break;
                 case FindingKind.WrongPart:
                     (_car.RightPartMissing, _car.Compared) = (true, false);
-                    corner.WrongParts = corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    break;
+                case FindingKind.BadRotor:
+                    _car.RotorsGo = true;
                     break;
                 case FindingKind.StuckPiston:
                     _car.Compared = false;

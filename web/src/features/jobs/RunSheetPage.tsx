@@ -6,6 +6,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { CarStrip } from "./CarStrip";
+import { ChoiceDialog } from "./ChoiceDialog";
 import { FoundDialog } from "./FoundDialog";
 import { GoalDialog } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
@@ -23,7 +24,8 @@ export function RunSheetPage() {
   const [moved, setMoved] = useState<{ error: ApiError; typed: string[] } | null>(null);
   // What was chosen stays at hand as long as it is still offered; then the sheet's own next step is.
   const now: StepBench | null = useMemo(() => {
-    const picked = chosen && sheet.also.find((b) => same(b.step, chosen));
+    const offered = [...sheet.also, ...sheet.choices.map((c) => c.bench)];
+    const picked = chosen && offered.find((b) => same(b.step, chosen));
     return picked || sheet.now;
   }, [sheet, chosen]);
   const also = [sheet.now, ...sheet.also].filter((b): b is StepBench => !!b && b !== now);
@@ -51,6 +53,7 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
+          <ChoiceDialog sheet={sheet} choose={setChosen} />
           {job.sheet.goal.goal !== "finish" && (
             <span className="max-[760px]:hidden">
               <GoalDialog job={job} />

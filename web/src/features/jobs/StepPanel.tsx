@@ -297,7 +297,7 @@ function ClickPanel({
       : click.error instanceof ApiError
         ? click.error.field(kind.replaceAll("-", ""))
         : undefined;
-  const retract = bench.step.stepId === "piston-home";
+  const retract = bench.page === "retract";
   const found = job.sheet.findings;
   return (
     <BenchFrame
@@ -399,7 +399,7 @@ function ClickPanel({
           o'clock.
         </p>
       )}
-      {bench.step.stepId === "parts-compared" && (
+      {bench.page === "parts-list" && (
         <ul className="m-0 list-none p-0 text-[17px]">
           {job.sheet.partsList.map((p) => (
             <li key={p} className="border-t border-rule py-1">
@@ -447,10 +447,10 @@ function ClickPanel({
           ))}
         </div>
       )}
-      {bench.step.stepId === "service-entered-car" && (
+      {bench.page === "in-car-sequence" && (
         <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />
       )}
-      {bench.step.stepId === "service-closed" && job.route === "in-car" && (
+      {bench.page === "in-car-closing" && (
         <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />
       )}
       {job.route === "scan-tool" && (

@@ -1,0 +1,27 @@
+using System.Collections.Immutable;
+using PatientPawl.Core.Hydraulics;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Planning;
+using UnitsNet;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>Everything a job's events have left behind: what its state is read from.</summary>
+internal sealed record JobFile(
+    JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
+    double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
+{
+    public LeakInput? Leaks { get; init; }
+
+    /// <summary>What the job goes on to after a night.</summary>
+    public JobGoal Wanted { get; init; }
+
+    public static readonly JobFile Empty = new(null, [], [], PlanSetup.For(null, JobScope.Pads), PlanSetup.For(null, JobScope.Pads).Start(),
+        CornerFile.Empty, CornerFile.Empty, null, null, ImmutableDictionary<string, HoldMet>.Empty, 0, null, [], [], null, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>>.Empty, FluidFacts.None);
+
+    public CornerFile Corner(Side side) => side == Side.Left ? Left : Right;
+    public JobFile WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };
+
+    /// <summary>A volume as per cent of the reservoir's band.</summary>
+    public double PercentOf(Volume volume) => Opened is { } o ? volume.Milliliters / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
+}

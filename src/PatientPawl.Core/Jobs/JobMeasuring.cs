@@ -1,0 +1,118 @@
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Shoes;
+using UnitsNet;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>What a job's readings say.</summary>
+internal static class JobMeasuring
+{
+    /// <summary>The usual floor for a service routine. Common practice, no source.</summary>
+    public static readonly ElectricPotential DefaultBatteryFloor = ElectricPotential.FromVolts(12.0);
+
+    private static readonly Length DefaultMinimumLining = Length.FromMillimeters(2.0);
+
+    public static TravelResult Travel(JobState state, Side side, IReadOnlyList<Reading> readings) =>
+        Opposed(state, side, readings)?.Whole ?? HowFar.Compute(Input(state, side, readings), state.Setup.Rules.RetractDepth);
+
+    /// <summary>Each side of an opposed caliper; null where the pistons are on one side.</summary>
+    public static OpposedTravel? Opposed(JobState state, Side side, IReadOnlyList<Reading> readings) =>
+        state.Corner(side).Ruled?.Ruling.Method == RetractMethod.OpposedPush && state.Opened!.Sheet.Piston.PistonsPerCaliper % 2 == 0
+            ? HowFar.Opposed(Input(state, side, readings) with { ProtrusionOuter = Mm(readings, Outer(readings)) }, state.Setup.Rules.RetractDepth)
+            : null;
+
+    /// <summary>Each side of an opposed caliper by the measuring step as it was clicked on; null before it.</summary>
+    public static OpposedTravel? Opposed(JobState state, Side side) => Measured(state, side) is { } m ? Opposed(state, side, m.Readings) : null;
+
+    /// <summary>How far an opposed piston may stand proud for the new parts to go in; null before it is measured.</summary>
+    public static Length? Enough(JobState state, Side side, PistonBank bank) =>
+        Measured(state, side) is { } m && Opposed(state, side, m.Readings) is { } travel
+            ? bank == PistonBank.Inner ? Mm(m.Readings, ReadingKind.PistonProtrusion) - travel.Inner.Need : Mm(m.Readings, Outer(m.Readings)) - travel.Outer.Need
+            : null;
+
+    /// <summary>How far the piston stood proud at the measuring step; null before it.</summary>
+    public static Length? Protrusion(JobState state, Side side) => Measured(state, side) is { } m ? Mm(m.Readings, ReadingKind.PistonProtrusion) : null;
+
+    private static StepDone? Measured(JobState state, Side side) => state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault(s => s.Step.StepId == "measured" && s.Step.Side == side);
+
+    // A job of an older version measured one side: the other was taken to stand like it.
+    private static ReadingKind Outer(IReadOnlyList<Reading> readings) => readings.Any(r => r.Kind == ReadingKind.OuterProtrusion) ? ReadingKind.OuterProtrusion : ReadingKind.PistonProtrusion;
+
+    private static HowFarInput Input(JobState state, Side side, IReadOnlyList<Reading> readings)
+    {
+        var sheet = state.Opened!.Sheet;
+        var rotor = Mm(readings, ReadingKind.RotorThickness);
+        var method = state.Corner(side).Ruled?.Ruling.Method;
+        var lead = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn ? sheet.Piston.Lead : null;
+        return new(
+            new(Mm(readings, ReadingKind.InnerPad), Mm(readings, ReadingKind.OuterPad), rotor),
+            new(sheet.Pads.NewInnerTotal, sheet.Pads.NewOuterTotal, state.Setup.Rotors ? sheet.Rotor.NewThickness : rotor),
+            Mm(readings, ReadingKind.PistonProtrusion), sheet.Piston.HomeProtrusion, lead, sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper, null, ProtrusionLimit: sheet.Piston.ProtrusionLimit);
+    }
+
+    public static List<LimitVerdict> Verdicts(JobState state, Side side, IReadOnlyList<Reading> readings)
+    {
+        var sheet = state.Opened!.Sheet;
+        var least = sheet.Pads.MinimumLining ?? DefaultMinimumLining;
+        List<LimitVerdict> verdicts = [];
+        foreach (var (kind, name) in new[] { (ReadingKind.InnerPad, "Inner lining"), (ReadingKind.OuterPad, "Outer lining") })
+        {
+            // A worn-through pad reads thinner than its backing plate: that is no lining, not a negative one.
+            var lining = Length.FromMillimeters(Math.Max(0, Mm(readings, kind).Millimeters - sheet.Pads.Backing.Millimeters));
+            verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(state, readings, kind), sheet.Pads.MinimumLining is null));
+        }
+
+        // The step's own figure and the rotor bench's are one list: the worse decides, and nobody's thin reading disappears.
+        LimitVerdict? step = sheet.Rotor.MinimumThickness is { } minimum
+            ? LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false) : null;
+        var bench = JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t ? t.Minimum with { What = $"Rotor, {side.Word()}" } : null;
+        if (step is not null && (bench is null || (step.Verdict == Verdict.Outside && bench.Verdict != Verdict.Outside))) verdicts.Add(step);
+        else if (bench is not null) verdicts.Add(bench);
+        return verdicts;
+    }
+
+    /// <summary>What the shoe bench says of a corner, once enough of it has been read.</summary>
+    public static (List<LimitVerdict>, List<Finding>) DrumAndShoes(JobState state, Side side)
+    {
+        var bench = JobBenches.Shoes(state, side, false, null, state.Instruments);
+        var checks = new Checks();
+        if (bench.Shoes is null) checks.Add("linings", "nothing", "one lining at least, better six", "No shoe lining has been read: both ends and the middle of each shoe.");
+        if (bench.Drum is null && !state.Setup.Rotors) checks.Add("drum", "nothing", "two diameters at least, better eight", $"The drum has not been judged. {string.Join(" ", bench.Lacks)}");
+        checks.ThrowIfAny();
+        return (ShoeVerdicts(bench, side), JobParts.Findings(JobParts.DrumAndShoes(state, side)));
+    }
+
+    /// <summary>Settles what was in doubt: by what is measured now, or by renewing the part.</summary>
+    public static (List<LimitVerdict>, List<Finding>) Settled(JobState state, Side side, bool renew)
+    {
+        var parts = JobParts.Known(state, side);
+        var open = parts.Where(p => p.Verdict == Verdict.TooCloseToCall).ToArray();
+        if (open.Length > 0 && !renew)
+        {
+            throw new InputException([.. open.Select(p => new InputError("verdict", "too close to call", "inside, outside, or renewed",
+                $"{p.Says} {(p.SettledBy.Any(s => s.WouldSettle) ? string.Join(" ", p.SettledBy.Where(s => s.WouldSettle).Select(s => s.Says)) : "Nothing on hand settles it: renew the part.")}"))]);
+        }
+
+        List<LimitVerdict> verdicts = [];
+        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t) verdicts.Add(t.Minimum with { What = $"Rotor, {side.Word()}" });
+        if (JobParts.Try(() => JobBenches.Pads(state, state.Instruments))?.Pads is { } pads) verdicts.AddRange(pads.Pads.Where(p => p.Side == side).Select(p => p.Minimum));
+        if (JobParts.Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is { } shoes) verdicts.AddRange(ShoeVerdicts(shoes, side));
+        return (verdicts, JobParts.Findings(renew ? open.Select(p => p with { Verdict = Verdict.Outside, Says = p.Says + " Renewed by choice." }) : parts));
+    }
+
+    private static List<LimitVerdict> ShoeVerdicts(ShoeBenchAnswer bench, Side side) =>
+    [
+        .. bench.Drum is { } d ? new[] { d.Maximum with { What = $"Drum, {side.Word()}" }, d.OutOfRoundVerdict with { What = $"Drum out of round, {side.Word()}" } } : [],
+        .. bench.Shoes is { } s ? new[] { s.Lining with { What = $"Shoe lining, {side.Word()}" } } : [],
+    ];
+
+    private static Length Mm(IReadOnlyList<Reading> readings, ReadingKind kind) => Length.FromMillimeters(readings.First(r => r.Kind == kind).Value);
+
+    private static Instrument Instrument(JobState state, IReadOnlyList<Reading> readings, ReadingKind kind)
+    {
+        var id = readings.First(r => r.Kind == kind).InstrumentId ?? kind.Card().Instrument!;
+        return InstrumentCatalogue.Find(state.Instruments, id) ?? InstrumentCatalogue.Get(InstrumentCatalogue.Defaults, id);
+    }
+}

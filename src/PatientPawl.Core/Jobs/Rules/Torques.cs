@@ -1,0 +1,50 @@
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Torque;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>Torques signed.</summary>
+public static partial class JobRules
+{
+    /// <summary>Signs one torque.</summary>
+    /// <exception cref="InputException">A figure that cannot be, or a wrench that does not serve.</exception>
+    /// <exception cref="NotAllowedException">The step is not allowed now.</exception>
+    public static TorqueSigned Sign(JobState state, SignTorque command, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        RequireOpen(state);
+        if (StepCatalogue.Find(command.Step.StepId) is not { Torques: { } role })
+            throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a torque step", "That step carries no torque."));
+        if (command.Step.Side is null) throw new InputException(new InputError("side", "none", "left or right", "A torque belongs to a corner."));
+        RequireAllowed(state, command.Step);
+        var line = LineFor(state, role, command);
+        new Checks().Range("index", command.Index, 1, line.PerCorner, "").ThrowIfAny();
+        if (state.Signatures(command.Step).Any(s => s.Index == command.Index))
+            throw new NotAllowedException($"Number {command.Index} is signed.", ["Take the next one."], []);
+        if (command.UnverifiedReason is { } why)
+        {
+            new Checks().Text("unverifiedReason", why, 200).ThrowIfAny();
+            return new(command.Step, command.Index, line, null, null, null, command.Unit, false, why.Trim());
+        }
+
+        var wrench = command.Wrench ?? throw new InputException(new InputError("wrenchId", "none", "a wrench of the workshop", "Choose the wrench: the record carries it."));
+        var set = TorqueSetting.Compute(line, wrench, command.Crowfoot, today);
+        if (!set.WrenchServes)
+            throw new InputException(new InputError("wrenchId", wrench.Id, "a wrench that reaches the figure and is in date", set.Questions.First(q => q.Kind == TorqueQuestionKind.Wrench).Says));
+        return new(command.Step, command.Index, line, set, wrench, command.Crowfoot, command.Unit, true, null);
+    }
+
+    /// <summary>The fastener line of a torque step: the sheet's, or the one entered by hand where the sheet has none.</summary>
+    private static TorqueLine LineFor(JobState state, FastenerRole role, SignTorque command)
+    {
+        if (state.Opened!.Sheet.Line(role) is { } line) return line;
+        if (state.Signatures(command.Step).FirstOrDefault() is { } earlier) return earlier.Line;
+        if (command.EnteredTorque is not { } torque)
+            throw new InputException(new InputError("enteredTorqueNm", "nothing", "1 to 500 N m", $"The sheet has no figure for a {Fasteners.Words(role)}: enter the maker's, with its unit."));
+        var entered = new TorqueLine(role, command.EnteredPerCorner ?? 0, null, null, PropertyClass.NotKnown, "as found", torque, null, false, true, false, "Entered by hand");
+        var checks = new Checks();
+        entered.CheckInto(checks);
+        checks.ThrowIfAny();
+        return entered;
+    }
+}

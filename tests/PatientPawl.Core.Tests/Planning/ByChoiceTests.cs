@@ -1,0 +1,141 @@
+using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Tests.Planning;
+
+/// <summary>What good hands choose where the plan does not ask for it: offered where it is right, refused where it is not. Common practice, no source.</summary>
+public class ByChoiceTests
+{
+    private static readonly PlanSetup PlainRotors = PlanSetup.For(Architecture.Plain, JobScope.PadsAndRotors);
+    private static readonly PlanSetup CablePads = PlanSetup.For(Architecture.CableScrew, JobScope.Pads);
+    private static readonly PlanSetup ToolPads = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool);
+
+    private static (CarState State, IReadOnlyList<StepKey> Left) Before(PlanSetup setup, string stepId, Side side)
+    {
+        var steps = Planner.Make(setup, setup.Start()).Steps;
+        var done = steps.TakeWhile(k => k.StepId != stepId || k.Side != side).ToArray();
+        return (done.Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null)), [.. steps.Skip(done.Length)]);
+    }
+
+    private static Plan? Chosen(PlanSetup setup, string before, string choice, Side side = Side.Left)
+    {
+        var (state, left) = Before(setup, before, side);
+        return Planner.Choices(setup, state, left).Where(c => c.Step == new StepKey(choice, side)).Select(c => c.After).FirstOrDefault();
+    }
+
+    private static void ShouldStandBefore(Plan plan, string first, string then, Side side = Side.Left)
+    {
+        var steps = plan.Steps.ToList();
+        var (a, b) = (steps.FindIndex(k => k == new StepKey(first, side)), steps.FindIndex(k => k == new StepKey(then, side)));
+        a.ShouldBeGreaterThanOrEqualTo(0, first);
+        b.ShouldBeGreaterThan(a, $"{first} before {then}");
+    }
+
+    [Fact]
+    public void No_plan_asks_for_what_is_only_chosen()
+    {
+        foreach (var setup in Setups.Spread())
+            Planner.Make(setup, setup.Start()).Steps.Where(k => StepCatalogue.Find(k.StepId)!.ByChoice == ByChoice.Only).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_caliper_that_is_swung_up_counts_as_off_and_both_its_bolts_are_torqued_after_its_pins_were_greased()
+    {
+        var plan = Chosen(CablePads, "caliper-off", "caliper-swung").ShouldNotBeNull();
+        ShouldStandBefore(plan, "pads-out", "piston-home");
+        ShouldStandBefore(plan, "pins-greased", "caliper-down");
+        ShouldStandBefore(plan, "caliper-down", "slide-pins-torqued");
+        plan.Steps.ShouldNotContain(new StepKey("caliper-off", Side.Left));
+        plan.Steps.ShouldContain(new StepKey("caliper-off", Side.Right), "each side is chosen by itself");
+
+        var (state, _) = Before(CablePads, "caliper-off", Side.Left);
+        var swung = Planner.Apply(CablePads, state, new("caliper-swung", Side.Left), null);
+        swung.Get(Corner.SlidePins, Side.Left).ShouldBe(Bolts.Out);
+        Planner.Why(CablePads, swung, new("pedal-proved", null)).Interlocks.ShouldContain(3);
+        Planner.Why(CablePads, swung, new("lever-cycled", null)).Interlocks.ShouldContain(2);
+    }
+
+    [Fact]
+    public void Nothing_is_swung_up_where_the_rotor_comes_off_and_a_rotor_found_bad_takes_it_off_its_last_pin()
+    {
+        Chosen(PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors), "caliper-off", "caliper-swung").ShouldBeNull();
+        var (state, _) = Before(CablePads, "caliper-off", Side.Left);
+        var swung = Planner.Apply(CablePads, state, new("caliper-swung", Side.Left), null);
+        var plan = Planner.Make(CablePads with { RotorFound = true }, swung);
+        plan.CannotBeMet.ShouldBeEmpty();
+        ShouldStandBefore(plan, "swung-caliper-off", "bracket-off");
+    }
+
+    [Fact]
+    public void A_pushed_piston_is_levered_behind_a_rotor_that_goes_away_and_judged_once_the_caliper_is_off()
+    {
+        Chosen(PlainRotors, "caliper-off", "piston-levered").ShouldBeNull("nobody has looked at the reservoir");
+        var (state, _) = Before(PlainRotors, "caliper-off", Side.Left);
+        state = Planner.Apply(PlainRotors, state, new("reservoir-looked", null), null);
+        var plan = Planner.Choices(PlainRotors, state, Planner.Make(PlainRotors, state).Steps).Single(c => c.Step == new StepKey("piston-levered", Side.Left)).After;
+        ShouldStandBefore(plan, "caliper-off", "piston-judged");
+        ShouldStandBefore(plan, "piston-judged", "pads-in");
+        plan.Steps.ShouldNotContain(new StepKey("piston-home", Side.Left));
+        plan.Steps.ShouldContain(new StepKey("reservoir-looked", null), "the level went up where nobody measured");
+    }
+
+    [Fact]
+    public void Nothing_is_levered_against_a_rotor_that_stays_on_a_screw_or_before_the_way_is_known_or_against_a_mechanism()
+    {
+        Chosen(PlanSetup.For(Architecture.Plain, JobScope.Pads), "caliper-off", "piston-levered").ShouldBeNull("the rotor stays");
+        Chosen(PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors), "caliper-off", "piston-levered").ShouldBeNull("a screw is turned");
+        Chosen(PlainRotors with { Left = PlainRotors.Left with { Opposed = true }, Right = PlainRotors.Right with { Opposed = true } }, "fixed-caliper-off", "piston-levered").ShouldBeNull("opposed");
+        var undecided = PlanSetup.For(Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool);
+        undecided = undecided.With(Side.Left, c => c with { MethodUndecided = true }).With(Side.Right, c => c with { MethodUndecided = true });
+        Chosen(undecided, "caliper-off", "piston-levered").ShouldBeNull("nobody knows yet whether it is pushed");
+
+        var motor = undecided.With(Side.Left, c => c with { MethodUndecided = false }).With(Side.Right, c => c with { MethodUndecided = false });
+        var (state, _) = Before(motor, "caliper-off", Side.Left);
+        Planner.Why(motor, state.With(Corner.Spindle, Side.Left, Spindle.Unknown), new("piston-levered", Side.Left)).Interlocks.ShouldContain(5);
+    }
+
+    [Fact]
+    public void A_suspected_piston_is_tried_before_new_parts_are_there_but_not_against_a_mechanism_or_without_room()
+    {
+        var at = Planner.Make(CablePads, CablePads.Start()).Steps.TakeWhile(k => k.StepId != "piston-home").Aggregate(CablePads.Start(), (s, k) => Planner.Apply(CablePads, s, k, null));
+        var before = at.With(Car.NewParts, Done.No);
+        Planner.Why(CablePads, before, new("piston-home", Side.Left)).Allowed.ShouldBeFalse();
+        Planner.Choices(CablePads, before, Planner.Make(CablePads, before).Steps).Select(c => c.Step).ShouldContain(new StepKey("piston-tried", Side.Left));
+        Planner.Why(CablePads, before.With(Corner.Lever, Side.Left, Lever.NotSeen), new("piston-tried", Side.Left)).Interlocks.ShouldContain(5);
+        Planner.Why(CablePads, before.With(Corner.Room, Side.Left, Room.Short), new("piston-tried", Side.Left)).Interlocks.ShouldContain(6);
+    }
+
+    [Fact]
+    public void A_stiff_cable_comes_off_by_choice_and_goes_back_on_before_it_is_taken_up()
+    {
+        var plan = Chosen(CablePads, "caliper-off", "cable-end-off").ShouldNotBeNull();
+        var steps = plan.Steps.ToList();
+        steps.IndexOf(new("cable-end-on", Side.Left)).ShouldBeLessThan(steps.IndexOf(new("cable-taken-up", null)));
+        steps.ShouldContain(new StepKey("lever-on-stop", Side.Left));
+    }
+
+    [Fact]
+    public void A_corner_is_bled_by_choice_and_its_wheel_waits_for_it()
+    {
+        var (state, left) = Before(CablePads, "wheel-on", Side.Left);
+        var plan = Planner.Choices(CablePads, state, left).Single(c => c.Step.StepId == "circuit-opened" && c.Step.Side == Side.Left).After;
+        ShouldStandBefore(plan, "corner-bled", "bleed-screw-torqued");
+        ShouldStandBefore(plan, "bleed-screw-torqued", "wheel-on");
+        plan.Steps.ShouldNotContain(new StepKey("corner-bled", Side.Right));
+    }
+
+    [Fact]
+    public void In_service_the_actuator_stays_plugged_and_the_other_one_is_not_unplugged_while_a_caliper_hangs_on_it()
+    {
+        var plan = Planner.Make(ToolPads, ToolPads.Start());
+        plan.Steps.Select(k => k.StepId).ShouldNotContain("actuator-unplugged");
+        StepCatalogue.Find("caliper-off")!.HowIn(ToolPads).ShouldContain("the lead hangs slack");
+        StepCatalogue.Find("caliper-off")!.HowIn(CablePads).ShouldNotContain("lead");
+        var (state, _) = Before(ToolPads, "pads-out", Side.Left);
+        state.Get(Corner.Caliper, Side.Left).ShouldBe(Caliper.Hung);
+        var asleep = state.With(Car.Sleep, CarSleep.Asleep).With(Corner.Wheel, Side.Right, Wheel.Off);
+        Planner.Why(ToolPads, asleep, new("actuator-unplugged", Side.Right)).Interlocks.ShouldBe([4]);
+        Planner.Why(ToolPads, asleep, new("actuator-unplugged", Side.Left)).Allowed.ShouldBeTrue("what hangs on it may be unplugged first");
+    }
+}

@@ -1,0 +1,84 @@
+using System.Collections.Concurrent;
+using PatientPawl.Core.Planning;
+using Xunit.Abstractions;
+
+namespace PatientPawl.Core.Tests.Planning.Twin;
+
+/// <summary>
+/// What if a condition were forgotten? The planner plans without it, and either a plan that was read changes, or a walk at the physical twin
+/// hurts someone, asks for what cannot be done, or comes to no end. A condition that nobody misses does not matter, and should not be there.
+/// </summary>
+public class MutationTests(ITestOutputHelper output)
+{
+    // PAWL_MUTANTS=all tries every one; the usual run twenty that change with the day.
+    private static readonly bool Whole = Environment.GetEnvironmentVariable("PAWL_MUTANTS") == "all";
+    private const int AtATime = 20;
+
+    private sealed record Mutant(StepType Step, Condition Dropped, int Interlock)
+    {
+        public override string ToString() => $"{Step.Id}: {(Interlock > 0 ? $"interlock {Interlock}, " : "")}{Facts.Words(CompiledCatalogue.Bind(Dropped, Step.Lane == Lane.Corner ? Side.Left : null))}";
+    }
+
+    // Nobody is hurt without them, and no plan gets shorter: each says what it is for.
+    private static readonly Dictionary<string, string> CannotMatter = new(StringComparer.Ordinal)
+    {
+    };
+
+    private static IEnumerable<Mutant> Mutants() => StepCatalogue.All.SelectMany(type => type.Needs.Select(n => new Mutant(type, n, 0))
+        .Concat(Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.AllConcerns) != 0).Select(c => new Mutant(type, c.Needs, i.Number)))));
+
+    [Fact]
+    public void A_condition_that_is_forgotten_is_missed()
+    {
+        var all = Mutants().ToArray();
+        var turn = DateTime.UtcNow.DayOfYear * AtATime;
+        var tried = Whole ? all : [.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
+        var setups = Setups.Spread().ToArray();
+        ConcurrentBag<string> missed = [];
+        ConcurrentDictionary<string, int> by = [];
+        var nowhere = 0;
+        Parallel.ForEach(tried, mutant =>
+        {
+            var caught = Caught(mutant, setups);
+            if (caught == "") Interlocked.Increment(ref nowhere);
+            else if (caught is null) missed.Add(mutant.ToString());
+            else by.AddOrUpdate(caught, 1, (_, n) => n + 1);
+        });
+        var counted = tried.Length - nowhere;
+        output.WriteLine($"{all.Length} conditions of steps and interlocks; {tried.Length} forgotten one by one, {nowhere} of them never asked for in these setups; {counted - missed.Count} of {counted} missed, {100.0 * (counted - missed.Count) / counted:F1} %");
+        foreach (var (how, n) in by.OrderByDescending(b => b.Value)) output.WriteLine($"{n,6}  {how}");
+        foreach (var name in missed.Order(StringComparer.Ordinal)) output.WriteLine($"nobody missed  {name}");
+        if (Whole) missed.Count.ShouldBeLessThanOrEqualTo(counted / 20);
+        else missed.Except(CannotMatter.Keys).ShouldBeEmpty();
+    }
+
+    /// <summary>What gives it away; null when nothing does, empty when no setup asks for it.</summary>
+    private static string? Caught(Mutant mutant, PlanSetup[] setups)
+    {
+        var without = (mutant.Step.Id, mutant.Dropped);
+        if (Array.Exists(GoldenPlanTests.Golden, g => Asks(mutant, g.Setup) && Differs(g.Setup, g.Setup with { Without = without }))) return "a plan that was read";
+        var at = Array.FindAll(setups, s => Asks(mutant, s));
+        if (at.Length == 0) return "";
+        for (var seed = 0; seed < (Whole ? 40 : 60); seed++)
+        {
+            var setup = at[seed * 13 % at.Length] with { Without = without };
+            var walk = new TwinWalk(setup, seed * 7919 + 5, seed % 5 == 0 ? Surprises.None : Surprises.All);
+            try
+            {
+                walk.ToTheEnd();
+            }
+            catch (InvalidOperationException e)
+            {
+                return e.Message;
+            }
+
+            if (walk.Harms.Count > 0) return walk.Harms[0].Contains(", at ", StringComparison.Ordinal) ? "someone or something hurt" : walk.Harms[0].Contains(" cannot be done", StringComparison.Ordinal) ? "what cannot be done" : "no end";
+        }
+
+        return null;
+    }
+
+    private static bool Asks(Mutant mutant, PlanSetup setup) => mutant.Step.Applies(setup) && mutant.Dropped.Applies?.Invoke(setup) != false;
+
+    private static bool Differs(PlanSetup whole, PlanSetup without) => !Planner.Make(whole, whole.Start()).Steps.SequenceEqual(Planner.Make(without, without.Start()).Steps);
+}
