@@ -108,7 +108,7 @@ internal static class WireNames
             (RetractPrecondition.RoomInReservoir, "room-in-reservoir"), (RetractPrecondition.PartsCompared, "parts-compared"),
             (RetractPrecondition.BootFree, "boot-free")),
         Names((RoomVerdict.FitsUnderMax, "fits-under-max"), (RoomVerdict.OverMaxUnderBrim, "over-max-under-brim"),
-            (RoomVerdict.DrawOffFirst, "draw-off-first")),
+            (RoomVerdict.DrawOffFirst, "draw-off-first"), (RoomVerdict.DrawWhileRetracting, "draw-while-retracting")),
         Names((Seen.Yes, "yes"), (Seen.No, "no"), (Seen.NotKnown, "not-known"), (Seen.HandLever, "hand-lever"),
             (Seen.FootPedal, "foot-pedal"), (Seen.Switch, "switch"), (Seen.PlainCup, "plain-cup"), (Seen.TwoNotches, "two-notches"),
             (Seen.Cross, "cross"), (Seen.ThreeLobes, "three-lobes"), (Seen.VShape, "v-shape")),
@@ -125,7 +125,7 @@ internal static class WireNames
         Names((TorqueUnit.Nm, "nm"), (TorqueUnit.LbfFt, "lbf-ft"), (TorqueUnit.LbfIn, "lbf-in"), (TorqueUnit.KgfM, "kgf-m")),
         Names((TurnDirection.Clockwise, "clockwise"), (TurnDirection.Anticlockwise, "anticlockwise")),
         Names((VaneLean.None, "none"), (VaneLean.Clockwise, "clockwise"), (VaneLean.Anticlockwise, "anticlockwise")),
-        Names((Verdict.Inside, "inside"), (Verdict.TooCloseToCall, "too-close-to-call"), (Verdict.Outside, "outside")),
+        Names((Verdict.Inside, "inside"), (Verdict.TooCloseToCall, "too-close-to-call"), (Verdict.Outside, "outside"), (Verdict.NotYetEnough, "not-yet-enough")),
         Names((WheelWay.Up, "up"), (WheelWay.Down, "down")),
         Names((WrenchType.Setting, "setting"), (WrenchType.BendingBeam, "bending-beam")),
     ];

@@ -231,11 +231,10 @@ public static class LeakCheck
         new Checks().Range("heldSeconds", input.HeldSeconds, 0, 600, "s").ThrowIfAny();
         var left = Math.Max(HoldSeconds - input.HeldSeconds, 0);
         var wet = input.ScrewDry == Known.No || input.BanjoDry == Known.No;
-        var says = input.Pipes == Known.No || (input.Pipes == Known.NotKnown && input.HeldSeconds == 0) ? "Look at pipes and hoses first: a corroded pipe or a cracked hose can burst under a hard pedal."
+        var says = input.Pipes != Known.Yes ? "Look at pipes and hoses first: a corroded pipe or a cracked hose can burst under a hard pedal."
             : input.Sank ? "It sinks: a leak, air, or the master cylinder. The car does not move until it is found."
             : wet ? "Wet: wash it down, find where it comes from, and hold the pedal again."
             : left > 0 ? $"Hold it hard for {left} s more."
-            : input.Pipes == Known.NotKnown ? "Say first that pipes and hoses were looked at."
             : input.ScrewDry == Known.NotKnown ? "Held. Now look: wash the bleed screw down, wait, and look again."
             : input.BanjoUndone && input.BanjoDry == Known.NotKnown ? "Held. The banjo was undone: wash it down, wait, and look again."
             : "Held and dry.";

@@ -123,7 +123,7 @@ public static class FluidBench
         var room = ReservoirRoom.Judge(spec, input.LevelPercent, back);
         var band = spec.Band.Milliliters;
         var drawn = input.LevelPercent - room.DrawOff.Milliliters / band * 100;
-        var home = drawn + back.Milliliters / band * 100;
+        var home = drawn + (back - room.DrawWhile).Milliliters / band * 100;
         var final = home - gap.Milliliters / band * 100;
         var topUp = Volume.FromMilliliters(Math.Max((100 - final) / 100 * band, 0));
         var never = back > spec.Headspace;
@@ -132,7 +132,7 @@ public static class FluidBench
         if (measured is not null) trail.Take(measured.Reasons);
         trail.Input("MIN to MAX, and to the brim", $"{Figure.Of(band, 1)} and {Figure.Of(spec.Headspace.Milliliters, 1)} mL", measured is null ? "spec-sheet" : "geometry").Input("Level", $"{Figure.Of(input.LevelPercent, 0)} %");
         foreach (var c in input.Corners) trail.Formula($"Back, {c.Side.Word()}", "sum over pistons of (pi/4) d² × travel", $"{string.Join(" + ", c.Bores.Select(b => Figure.Of(b.Millimeters) + "²"))}, × 0.7854 × {Figure.Of(c.Travel.Millimeters)}", DisplacedFluid.Words(c.Back), "geometry");
-        trail.Formula("With the pistons home", "level + (back - drawn off) / band", $"{Figure.Of(input.LevelPercent, 0)} + ({Figure.Of(back.Milliliters, 1)} - {Figure.Of(room.DrawOff.Milliliters, 1)}) / {Figure.Of(band)}", $"{Figure.Of(home, 0)} %", "geometry")
+        trail.Formula("With the pistons home", "level + (back - drawn off) / band", $"{Figure.Of(input.LevelPercent, 0)} + ({Figure.Of(back.Milliliters, 1)} - {Figure.Of((room.DrawOff + room.DrawWhile).Milliliters, 1)}) / {Figure.Of(band)}", $"{Figure.Of(home, 0)} %", "geometry")
             .Formula("At the end", "that - sum of area × (travel - need + margin) / band", $"{Figure.Of(home, 0)} - {Figure.Of(gap.Milliliters, 1)} / {Figure.Of(band)}", $"{Figure.Of(final, 0)} %", "geometry");
 
         List<string> says = [];
@@ -147,7 +147,8 @@ public static class FluidBench
             {
                 RoomVerdict.FitsUnderMax => $"{DisplacedFluid.Words(back)} come back and fit under MAX.",
                 RoomVerdict.OverMaxUnderBrim => $"{DisplacedFluid.Words(back)} come back: over MAX and under the brim. Watch it.",
-                _ => $"Draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL first, with a clean syringe: {DisplacedFluid.Words(back)} come back.",
+                RoomVerdict.DrawOffFirst => $"Draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL first, with a clean syringe: {DisplacedFluid.Words(back)} come back.",
+                _ => $"{DisplacedFluid.Words(back)} come back and it stands at MIN: draw while the pistons go back, in steps.",
             });
             says.Add(never ? "Never fill it now: filled to MAX it would run over the brim as the pistons go home." : "Do not fill it now: the level comes back by itself.");
             if (room.Verdict != RoomVerdict.FitsUnderMax) says.Add("It was topped up as the pads wore: that fluid is what overflows. One that was never topped up does not.");

@@ -54,6 +54,7 @@ public static class Identify
         var contradictions = Contradictions(known, standing);
         var byWire = observations.FirstOrDefault(o => o.Look == Look.BrakeByWire)?.Seen;
         var undecided = standing.Contains(Architecture.MotorPush) && standing.Contains(Architecture.MotorTurn);
+        // A lever car that is pushed is never ruled by elimination: where nothing else is left and no push moved it, some look is wrong.
         var ruled = contradictions.Count > 0 ? null : Rule(standing, known);
         var next = contradictions.Count > 0 ? null : Next(known, standing, mechanismRelaxed);
 
@@ -93,15 +94,19 @@ public static class Identify
     {
         var both = known.Where(o => o is { Look: Look.CaliperLever or Look.CaliperMotor, Seen: Seen.Yes }).ToList();
         if (both.Count == 2) return both;
-        if (standing.Count > 0) return [];
+        if (!NothingLeft(standing, known)) return [];
         var core = known.ToList();
         foreach (var o in known)
         {
             var without = core.Where(x => x != o).ToList();
-            if (Standing(without).Count == 0) core = without;
+            if (NothingLeft(Standing(without), without)) core = without;
         }
         return core;
     }
+
+    // Lever-push alone, with no push that moved, is as good as nothing: only the sheet or a push can say so.
+    private static bool NothingLeft(List<Architecture> standing, IReadOnlyCollection<Observation> known) =>
+        standing.Count == 0 || (standing is [Architecture.LeverPush] && !known.Contains(new(Look.PushMoves, Seen.Yes)));
 
     /// <summary>
     /// One ruling when one stands, or when all that stand share method and preconditions: the two motor kinds until the

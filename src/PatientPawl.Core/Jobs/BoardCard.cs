@@ -1,3 +1,4 @@
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Vehicles;
@@ -58,7 +59,7 @@ public sealed record BoardCard(
             state.HandedOver ? (BoardStatus.Finished, $"{model} waits for", "its driver")
             : state.Night is not null ? (BoardStatus.Waits, $"{model} waits for", "the morning")
             : stuck.Length > 0 ? (BoardStatus.Waits, $"{model} waits for", stuck.Length == 2 ? "two calipers" : $"a {stuck[0].Word()} caliper")
-            : Core.Sides.Both.Where(s => state.Car.Get(Planning.Corner.Doubt, s) == Doubt.Open).Select(s => state.Findings.LastOrDefault(f => f.Side == s && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall)).FirstOrDefault(f => f is not null) is { } doubt
+            : Core.Sides.Both.Where(s => state.Car.Get(Planning.Corner.Doubt, s) == Doubt.Open).Select(s => state.Findings.LastOrDefault(f => f.Side == s && f.Finding.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough)).FirstOrDefault(f => f is not null) is { } doubt
                 ? (BoardStatus.Waits, $"{model} waits for", $"a {doubt.Finding.Part.ToString().ToLowerInvariant()} verdict")
             : !started ? (BoardStatus.NotStarted, $"{model} waits for", "someone to look")
             : state.Setup.NotCovered is not null ? (BoardStatus.Waits, $"{model} waits for", "the maker's order")
@@ -88,7 +89,7 @@ public sealed record BoardCard(
         var undecided = state.Car.Get(Planning.Corner.Doubt, side) == Doubt.Open;
         var last = sheet.Done.LastOrDefault(d => d.Lane == lane);
         var says = file.Stop is { } stop ? $"{Retraction.RetractionRuling.Stop(stop.Sign).Name.ToLowerInvariant()}{(file.Travel is { } t ? $", {Figure.Of(t.Travel.Millimeters, 1)} mm to go" : "")}"
-            : undecided && state.Findings.LastOrDefault(f => f.Side == side && f.Finding.Verdict == Measuring.Verdict.TooCloseToCall) is { } close ? $"{close.Finding.Part.ToString().ToLowerInvariant()} too close to call"
+            : undecided && state.Findings.LastOrDefault(f => f.Side == side && f.Finding.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough) is { } close ? $"{close.Finding.Part.ToString().ToLowerInvariant()} {close.Finding.Verdict.Words()}"
             : last is not null ? $"{last.Name.ToLowerInvariant()}{(last.Detail.Length > 0 && last.Detail.Length < 16 ? $", {last.Detail}" : "")}" : "not looked at";
         return new(state.HandedOver ? 11 : (int)stage, stage, file.Ruled?.Ruling.Architecture is { } a ? a.Card().Short : "brake not known", says, file.Stop is not null,
             undecided, state.Car.Get(Planning.Corner.Wheel, side) == Wheel.Off,

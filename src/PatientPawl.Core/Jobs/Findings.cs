@@ -67,7 +67,7 @@ public static partial class JobBenches
     public static PadBenchAnswer Pads(JobState state, IReadOnlyList<Instrument> onHand)
     {
         ArgumentNullException.ThrowIfNull(state);
-        return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Select(r => new SidedReading(s, r)))], state.PadFacts ?? PadFacts.None with { OdometerKm = state.Opened!.OdometerKm }, state.Opened!.Sheet.Pads, onHand);
+        return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Select(r => new SidedReading(s, r)))], state.PadFacts ?? PadFacts.None with { OdometerKm = state.Opened!.OdometerKm }, state.Opened!.Sheet.Pads, onHand, state.Setup.Build);
     }
 
     /// <summary>Rotor facts before anyone wrote any: as many studs as the sheet has wheel nuts.</summary>
@@ -81,44 +81,45 @@ public static partial class JobBenches
 internal static class JobParts
 {
     /// <summary>
-    /// Pads and rotor: by a figure of the measuring step that condemns, else from the bench where it was used, else from the step. What one
-    /// person found too thin is not made good by what another found elsewhere.
+    /// Pads and rotor: the figure of the measuring step and the bench's readings are one list, and the worst of them decides. What one person
+    /// found too thin is not made good by what another found elsewhere; only striking it out takes it away.
     /// </summary>
     public static List<PartVerdict> PadsAndRotor(JobState state, Side side, IReadOnlyList<LimitVerdict> measured)
     {
         List<PartVerdict> parts = [];
         if (!state.Setup.Rotors)
         {
-            var step = measured.FirstOrDefault(v => v.What.StartsWith("Rotor", StringComparison.Ordinal));
             var bench = Try(() => JobBenches.Rotor(state, side, state.Instruments));
-            if (bench is { Thickness: { } t, Ruling: { } ruling } && (ruling.Verdict == Verdict.Outside || step?.Verdict != Verdict.Outside))
-            {
-                var fate = ruling.Fate;
-                if (fate is RotorFate.CleanHub or RotorFate.ReIndex) parts.Add(new(Part.HubFace, Verdict.Outside, $"{ruling.Says} {string.Join(" ", ruling.Because)}", []));
-                else parts.Add(new(Part.Rotor, ruling.Verdict, $"Rotor: {ruling.Says} {string.Join(" ", ruling.Because)}", t.SettledBy));
-            }
-            else if (step is not null)
-            {
-                parts.Add(Of(Part.Rotor, step, state, InstrumentUse.Outside));
-            }
+            IEnumerable<PartVerdict> rotor =
+            [
+                .. bench is { Thickness: { } t, Ruling: { } ruling } ? [OfRuling(ruling, t)] : Array.Empty<PartVerdict>(),
+                .. measured.Where(v => v.What.StartsWith("Rotor", StringComparison.Ordinal)).Select(v => Of(Part.Rotor, v, state, InstrumentUse.Outside)),
+            ];
+            if (Worst(rotor) is { } worst) parts.Add(worst);
         }
 
         if (!state.Setup.PadsNew)
         {
-            var step = measured.Where(v => v.What.Contains("lining", StringComparison.Ordinal)).MinBy(v => v.Value.Millimeters);
-            var bench = Try(() => JobBenches.Pads(state, state.Instruments));
-            if (bench?.Pads is { } pads && pads.Pads.Any(p => p.Side == side) && (step?.Verdict != Verdict.Outside || pads.Pads.Any(p => p.Side == side && p.Minimum.Verdict == Verdict.Outside)))
-            {
-                var thin = pads.Pads.Where(p => p.Side == side).MinBy(p => p.Thinnest.Millimeters)!;
-                parts.Add(new(Part.Pads, thin.Minimum.Verdict, Say("Pads", thin.Minimum), pads.Thinnest == thin ? pads.SettledBy : []));
-            }
-            else if (step is not null)
-            {
-                parts.Add(Of(Part.Pads, step, state, InstrumentUse.Outside));
-            }
+            var bench = Try(() => JobBenches.Pads(state, state.Instruments))?.Pads;
+            IEnumerable<PartVerdict> pads =
+            [
+                .. bench is null ? [] : bench.Pads.Where(p => p.Side == side).Select(p => new PartVerdict(Part.Pads, p.Minimum.Verdict, Say("Pads", p.Minimum), bench.Thinnest == p ? bench.SettledBy : [])),
+                .. measured.Where(v => v.What.Contains("lining", StringComparison.Ordinal)).Select(v => Of(Part.Pads, v, state, InstrumentUse.Outside)),
+            ];
+            if (Worst(pads) is { } worst) parts.Add(worst);
         }
 
         return parts;
+    }
+
+    private static PartVerdict? Worst(IEnumerable<PartVerdict> all) => all.MaxBy(p => p.Verdict.Weight());
+
+    private static PartVerdict OfRuling(RotorRuled ruling, ThicknessVerdict thickness)
+    {
+        var because = string.Join(" ", ruling.Because);
+        return ruling.Fate is RotorFate.CleanHub or RotorFate.ReIndex
+            ? new(Part.HubFace, Verdict.Outside, $"{ruling.Says} {because}", [])
+            : new(Part.Rotor, ruling.Verdict, $"Rotor: {ruling.Says} {because}", [.. thickness.SettledBy, .. thickness.VariationSettledBy]);
     }
 
     /// <summary>Drum and shoes, from the shoe bench.</summary>
@@ -128,8 +129,8 @@ internal static class JobParts
         if (Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is not { } bench) return parts;
         if (!state.Setup.Rotors && bench.Drum is { } drum)
         {
-            parts.Add(drum.OutOfRoundVerdict.Verdict == Verdict.Outside && drum.Maximum.Verdict != Verdict.Outside
-                ? new(Part.Drum, Verdict.Outside, $"Drum {Figure.Of(drum.OutOfRound.Millimeters, 3)} mm out of round, limit {Figure.Of(drum.OutOfRoundLimit.Millimeters, 3)}: not passed.", [])
+            parts.Add(drum.OutOfRoundVerdict.Verdict.Weight() > drum.Maximum.Verdict.Weight()
+                ? new(Part.Drum, drum.OutOfRoundVerdict.Verdict, Say("Drum out of round", drum.OutOfRoundVerdict), [])
                 : new(Part.Drum, drum.Maximum.Verdict, Say("Drum", drum.Maximum), drum.SettledBy));
         }
 
@@ -171,7 +172,13 @@ internal static class JobParts
     private static string Say(string part, LimitVerdict v)
     {
         var figures = $"{Figure.Of(v.Value.Millimeters)} mm, {(v.Kind == LimitKind.Minimum ? "least" : "most")} {Figure.Of(v.Limit.Millimeters)}";
-        return $"{part} {figures}: {v.Verdict switch { Verdict.Inside => "inside", Verdict.Outside => "outside, renewed on both sides", _ => "too close to call, not passed" }}.";
+        return $"{part} {figures}: {v.Verdict switch
+        {
+            Verdict.Inside => "inside",
+            Verdict.Outside => "outside, renewed on both sides",
+            Verdict.NotYetEnough => $"not yet enough: {string.Join("; ", v.Wanted)}",
+            _ => "too close to call, not passed",
+        }}.";
     }
 }
 

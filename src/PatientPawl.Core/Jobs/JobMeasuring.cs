@@ -68,8 +68,7 @@ internal static class JobMeasuring
         LimitVerdict? step = sheet.Rotor.MinimumThickness is { } minimum
             ? LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false) : null;
         var bench = JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t ? t.Minimum with { What = $"Rotor, {side.Word()}" } : null;
-        if (step is not null && (bench is null || (step.Verdict == Verdict.Outside && bench.Verdict != Verdict.Outside))) verdicts.Add(step);
-        else if (bench is not null) verdicts.Add(bench);
+        if (new[] { step, bench }.OfType<LimitVerdict>().MaxBy(v => v.Verdict.Weight()) is { } worse) verdicts.Add(worse);
         return verdicts;
     }
 
@@ -88,11 +87,10 @@ internal static class JobMeasuring
     public static (List<LimitVerdict>, List<Finding>) Settled(JobState state, Side side, bool renew)
     {
         var parts = JobParts.Known(state, side);
-        var open = parts.Where(p => p.Verdict == Verdict.TooCloseToCall).ToArray();
+        var open = parts.Where(p => p.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough).ToArray();
         if (open.Length > 0 && !renew)
         {
-            throw new InputException([.. open.Select(p => new InputError("verdict", "too close to call", "inside, outside, or renewed",
-                $"{p.Says} {(p.SettledBy.Any(s => s.WouldSettle) ? string.Join(" ", p.SettledBy.Where(s => s.WouldSettle).Select(s => s.Says)) : "Nothing on hand settles it: renew the part.")}"))]);
+            throw new InputException([.. open.Select(p => new InputError("verdict", p.Verdict.Words(), "inside, outside, or renewed", $"{p.Says}{WhatSettles(p)}"))]);
         }
 
         List<LimitVerdict> verdicts = [];
@@ -101,6 +99,10 @@ internal static class JobMeasuring
         if (JobParts.Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is { } shoes) verdicts.AddRange(ShoeVerdicts(shoes, side));
         return (verdicts, JobParts.Findings(renew ? open.Select(p => p with { Verdict = Verdict.Outside, Says = p.Says + " Renewed by choice." }) : parts));
     }
+
+    // What looking or one more place settles is looked at or read, and nothing is renewed for it.
+    private static string WhatSettles(PartVerdict part) => part.Verdict == Verdict.NotYetEnough ? ""
+        : part.SettledBy.Any(s => s.WouldSettle) ? " " + string.Join(" ", part.SettledBy.Where(s => s.WouldSettle).Select(s => s.Says)) : " Nothing on hand settles it: renew the part.";
 
     private static List<LimitVerdict> ShoeVerdicts(ShoeBenchAnswer bench, Side side) =>
     [

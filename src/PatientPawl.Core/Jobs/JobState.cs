@@ -141,6 +141,9 @@ public sealed class JobState
         : Setup.HasLever ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
         : Setup.Identified;
 
+    /// <summary>True where pistons were seen on both sides of the rotor.</summary>
+    internal bool SeenOpposed(Side side) => Observations(side).Contains(new(Look.OpposedPistons, Seen.Yes));
+
     /// <summary>The observations that stand at a corner.</summary>
     public IReadOnlyList<Observation> Observations(Side side) => [.. Corner(side).Looks.Values.Select(l => new Observation(l.Look, l.Seen!.Value))];
 
@@ -289,7 +292,7 @@ public sealed class JobState
             PadsFound = setup.PadsFound || Renew(Part.Pads),
             HubFound = setup.HubFound || Renew(Part.HubFace),
         });
-        if (findings.Any(f => f.Verdict == Verdict.TooCloseToCall)) parts = Moved(parts, parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open));
+        if (findings.Any(f => f.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough)) parts = Moved(parts, parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open));
         return Changed(Replan(parts), id, $"{(side == Side.Left ? "Left" : "Right")}: {string.Join(" ", findings.Select(f => f.Says))}", e.Step);
     }
 

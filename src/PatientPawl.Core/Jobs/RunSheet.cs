@@ -260,7 +260,7 @@ public static class RunSheets
         RoomResult? room = file.Travel is { } t && state.LevelPercent is { } level
             ? ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(level, 0, 150), t.Displaced) : null;
         var found = Identify.Corner(state.Observations(side), pushKnown);
-        var provisional = found.Ruled is { } a ? RetractionRuling.Decide(a, side, state.Opened!.Sheet.Piston, found.MethodUndecided) : null;
+        var provisional = found.Ruled is { } a ? RetractionRuling.Decide(a, side, state.Opened!.Sheet.Piston, found.MethodUndecided, state.SeenOpposed(side)) : null;
         return new(side, state.Observations(side), found, state.MechanismRelaxed(side), file.Ruled?.Ruling, provisional,
             EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
             state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,

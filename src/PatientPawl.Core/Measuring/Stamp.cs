@@ -46,7 +46,8 @@ internal static partial class Stamp
 
     private static InputException Refuse(string? typed, string says) => new(new InputError("stamp", Figure.Shorten(typed), "one figure with mm or inch", says));
 
-    [GeneratedRegex(@"\d+(?:[.,]\d+)?|[.,]\d+", RegexOptions.None, 100)]
+    // A full stop that ends an abbreviation, as in TH.22, is no decimal point.
+    [GeneratedRegex(@"\d+(?:[.,]\d+)?|(?<![A-Za-z])[.,]\d+", RegexOptions.None, 100)]
     private static partial Regex Number();
 
     [GeneratedRegex(@"\b(?:in|inch|inches)\b|""|(?<=\d)in\b", RegexOptions.IgnoreCase, 100)]

@@ -72,7 +72,7 @@ public sealed record UncertaintyBudget(IReadOnlyList<UncertaintyPart> Parts, Len
 
     /// <summary>The doubt of a difference of two such readings: root 2 times each part.</summary>
     public UncertaintyBudget OfDifference() =>
-        new([.. Parts.Select(p => p with { Name = p.Name + ", twice", StandardUncertainty = p.StandardUncertainty * Math.Sqrt(2) })], Combined * Math.Sqrt(2));
+        new([.. Parts.Select(p => p with { Name = p.Name + ", twice", Formula = "root 2 × " + p.Formula, Substituted = "1.414 × " + p.Substituted, StandardUncertainty = p.StandardUncertainty * Math.Sqrt(2) })], Combined * Math.Sqrt(2));
 
     private static UncertaintyPart Part(string name, string formula, string substituted, double u, bool fromRepeats = false) =>
         new(name, formula, substituted, Length.FromMillimeters(u), fromRepeats);

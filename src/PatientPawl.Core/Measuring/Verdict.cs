@@ -4,7 +4,7 @@ using UnitsNet;
 
 namespace PatientPawl.Core.Measuring;
 
-/// <summary>The three verdicts on a limit.</summary>
+/// <summary>The verdicts on a limit.</summary>
 public enum Verdict
 {
     /// <summary>On the good side by at least the guard band.</summary>
@@ -13,6 +13,44 @@ public enum Verdict
     TooCloseToCall,
     /// <summary>On the bad side by at least the guard band.</summary>
     Outside,
+    /// <summary>What was read is on the good side, and places that could fail were not read.</summary>
+    NotYetEnough,
+}
+
+/// <summary>Verdicts by how much they weigh.</summary>
+internal static class Verdicts
+{
+    /// <summary>How much it weighs: what is outside outweighs what is too close to call, that what lacks places, and that what is inside.</summary>
+    public static int Weight(this Verdict verdict) => verdict switch
+    {
+        Verdict.Inside => 0,
+        Verdict.NotYetEnough => 1,
+        Verdict.TooCloseToCall => 2,
+        Verdict.Outside => 3,
+        _ => throw new ArgumentOutOfRangeException(nameof(verdict), verdict, "No such verdict."),
+    };
+
+    /// <summary>The one that decides.</summary>
+    public static Verdict Worst(params IEnumerable<Verdict> verdicts) => verdicts.MaxBy(Weight);
+
+    /// <summary>In the words of a sentence.</summary>
+    public static string Words(this Verdict verdict) => verdict switch
+    {
+        Verdict.Inside => "inside",
+        Verdict.NotYetEnough => "not yet enough",
+        Verdict.TooCloseToCall => "too close to call",
+        Verdict.Outside => "outside",
+        _ => throw new ArgumentOutOfRangeException(nameof(verdict), verdict, "No such verdict."),
+    };
+
+    /// <summary>True where places spread round a turn leave no gap that could hide something: none wider than one and a half times an even share.</summary>
+    /// <param name="degrees">The places.</param>
+    /// <param name="wanted">How many at least.</param>
+    public static bool SpreadRound(IEnumerable<double> degrees, int wanted)
+    {
+        var at = degrees.Select(d => (d % 360 + 360) % 360).Distinct().Order().ToArray();
+        return at.Length >= wanted && Enumerable.Range(0, at.Length).All(i => (i + 1 < at.Length ? at[i + 1] - at[i] : at[0] + 360 - at[i]) <= 1.5 * 360 / wanted + 1e-9);
+    }
 }
 
 /// <summary>Which side of a limit is good.</summary>
@@ -32,7 +70,11 @@ public enum LimitKind
 /// <param name="GuardBand">1.645 times the standard uncertainty.</param>
 /// <param name="Verdict">The verdict.</param>
 /// <param name="Reasons">Why.</param>
-public sealed record LimitVerdict(string What, Length Value, Length Limit, LimitKind Kind, Length GuardBand, Verdict Verdict, Reasons Reasons) : IReasoned;
+public sealed record LimitVerdict(string What, Length Value, Length Limit, LimitKind Kind, Length GuardBand, Verdict Verdict, Reasons Reasons) : IReasoned
+{
+    /// <summary>Places still to be read before it can pass; empty where all were, or where it does not pass anyway.</summary>
+    public IReadOnlyList<string> Wanted { get; init; } = [];
+}
 
 /// <summary>Judges readings against limits, with the doubt of the instrument.</summary>
 [Engine]
@@ -60,8 +102,10 @@ public static class LimitJudgement
     /// <param name="kind">Which side is good.</param>
     /// <param name="instrument">What it was measured with.</param>
     /// <param name="defaultSource">The source of a limit that the sheet did not give; null when it did.</param>
+    /// <param name="wanted">Places that were not read and could fail: with any of them it does not pass.</param>
+    /// <param name="limitFrom">Where a limit that is no default comes from; null means the spec sheet.</param>
     /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
-    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, string? defaultSource)
+    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, string? defaultSource, IReadOnlyList<string>? wanted = null, string? limitFrom = null)
     {
         ArgumentNullException.ThrowIfNull(budget);
         ArgumentNullException.ThrowIfNull(instrument);
@@ -71,12 +115,14 @@ public static class LimitJudgement
         var margin = kind == LimitKind.Minimum ? value.Millimeters - limit.Millimeters : limit.Millimeters - value.Millimeters;
         // A margin that equals the guard band to within a nanometre is the band, not a rounding accident.
         var verdict = margin >= guard.Millimeters - 1e-6 ? Verdict.Inside : margin <= -guard.Millimeters + 1e-6 ? Verdict.Outside : Verdict.TooCloseToCall;
+        IReadOnlyList<string> lacking = verdict == Verdict.Inside ? wanted ?? [] : [];
+        if (lacking.Count > 0) verdict = Verdict.NotYetEnough;
 
         var trail = new Trail("LimitJudgement.Judge")
             .Input(what, $"{Figure.Of(value.Millimeters)} mm, {instrument.Name}");
         _ = defaultSource is not null
             ? trail.Default(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", defaultSource)
-            : trail.Input(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", "spec-sheet");
+            : trail.Input(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", limitFrom ?? "spec-sheet");
         if (instrument.IsDefault)
             trail.Default(instrument.Name, $"reads to {Figure.Of(instrument.Resolution.Millimeters)} mm, error up to {Figure.Of(instrument.PermissibleError.Millimeters)} mm", "practice-instruments");
         foreach (var part in budget.Parts)
@@ -90,10 +136,11 @@ public static class LimitJudgement
             {
                 Verdict.Inside => "Inside: the margin is at least the guard band.",
                 Verdict.Outside => "Outside: past the limit by at least the guard band.",
+                Verdict.NotYetEnough => $"Not yet enough: {string.Join("; ", lacking)}.",
                 _ => "Too close to call: the margin is smaller than the guard band. Not passed.",
             }, "iso-14253-1")
             .WouldChange("A finer instrument narrows the guard band.");
-        return new(what, value, limit, kind, guard, verdict, trail.Done());
+        return new(what, value, limit, kind, guard, verdict, trail.Done()) { Wanted = lacking };
     }
 
     private static string LimitName(LimitKind kind) => kind == LimitKind.Minimum ? "Minimum" : "Maximum";

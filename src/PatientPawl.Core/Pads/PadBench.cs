@@ -1,4 +1,5 @@
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Vehicles;
 using UnitsNet;
@@ -40,8 +41,9 @@ public static class PadBench
     /// <param name="facts">What is known beside them.</param>
     /// <param name="spec">The sheet's figures; null when there is no sheet, and then a new lining of 11 mm is assumed and said.</param>
     /// <param name="onHand">Instruments in date.</param>
+    /// <param name="build">What the brake is made of; null when nobody knows, and then every cause is named.</param>
     /// <exception cref="InputException">A reading or a figure that cannot be.</exception>
-    public static PadBenchAnswer Judge(IReadOnlyList<SidedReading> readings, PadFacts facts, PadSpec? spec, IReadOnlyList<Instrument> onHand)
+    public static PadBenchAnswer Judge(IReadOnlyList<SidedReading> readings, PadFacts facts, PadSpec? spec, IReadOnlyList<Instrument> onHand, BrakeBuild? build = null)
     {
         ArgumentNullException.ThrowIfNull(readings);
         ArgumentNullException.ThrowIfNull(facts);
@@ -53,7 +55,7 @@ public static class PadBench
             r.Reading.Place.StartsWith("inner", StringComparison.Ordinal) ? PadPosition.Inner : PadPosition.Outer, r.Reading.Place.EndsWith("leading", StringComparison.Ordinal) ? PadEnd.Leading : PadEnd.Trailing,
             r.Reading.Value, r.Reading.Instrument)).ToList();
         if (linings.Count == 0) lacks.Add("Both ends of all four pads.");
-        var pads = linings.Count > 0 ? PadWear.Judge(linings, sheet, facts.Answers, onHand) : null;
+        var pads = linings.Count > 0 ? PadWear.Judge(linings, sheet, facts.Answers, onHand, build) : null;
         var placement = PadPlacement.Card(facts.Parts);
         IReadOnlyList<WearPoint> history = pads is not null && facts.OdometerKm is { } km ? [.. facts.History.Where(p => p.OdometerKm < km), new(km, pads.Thinnest.Thinnest)] : facts.History;
         var forecast = history.Count > 0 ? PadForecast.Compute(history, sheet.Minimum ?? PadWear.DefaultMinimum, facts.NextInspectionKm) : null;

@@ -27,6 +27,9 @@ public static class PadForecast
 {
     private const double DefaultWear = 0.10, DefaultHalf = 0.5;
 
+    /// <summary>A lining that is thicker than before by this much belongs to new pads: 1.0 mm, ours.</summary>
+    public static Length PadChange { get; } = Length.FromMillimeters(1.0);
+
     /// <summary>
     /// Least-squares line of lining against distance; distance to the minimum with a 90 % band by Fieller's theorem (Student t, n - 2 degrees of
     /// freedom); the chance of lasting from the same t. Two points give a line and no band. One point uses the class default of 0.10 mm a 1000 km,
@@ -40,7 +43,10 @@ public static class PadForecast
     {
         ArgumentNullException.ThrowIfNull(history);
         Check(history, minimum, nextInspectionKm);
-        var points = history.OrderBy(p => p.OdometerKm).ToArray();
+        var all = history.OrderBy(p => p.OdometerKm).ToArray();
+        // Linings do not grow: where they did, new pads went in, and the history starts again.
+        var since = Enumerable.Range(0, all.Length).LastOrDefault(i => i > 0 && all[i].Lining - all[i - 1].Lining >= PadChange);
+        var points = all[since..];
         var last = points[^1];
         return points.Select(p => p.OdometerKm).Distinct().Count() == 1 ? Default(last, minimum, nextInspectionKm) : Fitted(points, minimum, nextInspectionKm);
     }
@@ -72,7 +78,7 @@ public static class PadForecast
         int? to = slope < 0 ? (int)Math.Round(Math.Max(0, x0 + (m - y0) / slope - now) * 1000) : null;
         var (low, high) = s is { } spread ? Fieller(n, x0, y0, slope, sxx, spread, m, now) : (null, null);
         double? lasts = null;
-        if (next is { } distance && s is { } sd)
+        if (next is { } distance && s is { } sd && slope < 0)
         {
             var x = now + distance / 1000.0;
             var se = sd * Math.Sqrt(1.0 / n + (x - x0) * (x - x0) / sxx);

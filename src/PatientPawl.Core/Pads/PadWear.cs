@@ -1,4 +1,5 @@
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Reasoning;
 using UnitsNet;
 
@@ -62,6 +63,8 @@ public enum PadPattern
     RearThin,
     /// <summary>Both even and thin.</summary>
     EvenThin,
+    /// <summary>Every lining worn through: no cause is read from it.</summary>
+    WornThrough,
 }
 
 /// <summary>What a check showed.</summary>
@@ -101,11 +104,12 @@ public sealed record CauseChecked(string CauseId, Side? Side, CheckAnswer Answer
 /// <param name="Thinnest">The one that decides.</param>
 /// <param name="Verdict">The verdict on the set.</param>
 /// <param name="Findings">Patterns with their causes.</param>
+/// <param name="Wanted">Places still to be read before the set can pass.</param>
 /// <param name="SettledBy">What would settle the thinnest.</param>
 /// <param name="Notes">What else to know.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record PadsVerdict(
-    IReadOnlyList<PadJudged> Pads, PadJudged Thinnest, Verdict Verdict, IReadOnlyList<PadFinding> Findings, IReadOnlyList<SettledBy> SettledBy, IReadOnlyList<string> Notes, Reasons Reasons) : IReasoned;
+    IReadOnlyList<PadJudged> Pads, PadJudged Thinnest, Verdict Verdict, IReadOnlyList<PadFinding> Findings, IReadOnlyList<string> Wanted, IReadOnlyList<SettledBy> SettledBy, IReadOnlyList<string> Notes, Reasons Reasons) : IReasoned;
 
 /// <summary>Judges the pads of an axle and reads their wear.</summary>
 [Engine]
@@ -114,12 +118,20 @@ public static class PadWear
     /// <summary>Least lining when the sheet is silent: 2.0 mm (common practice 2 to 3 mm, flagged).</summary>
     public static Length DefaultMinimum { get; } = Length.FromMillimeters(2.0);
 
+    // A difference under this is no pattern, and linings at or under this are worn through. Common practice, no source.
+    private const double LeastDifference = 0.5, WornThrough = 1.0;
+
     /// <summary>
-    /// Each pad by its thinner end. A difference counts as much when it exceeds the smaller of 2.0 mm and a third of the thicker pad, and 1.645 times
-    /// root 2 u. Causes are ranked as the trade does; an answered check moves them.
+    /// Each pad by its thinner end; it passes with both ends of all four read. A difference counts as much when it exceeds the smaller of 2.0 mm and a
+    /// third of the thicker pad, 1.645 times root 2 u, and 0.5 mm. Causes are ranked as the trade does; an answered check moves them.
     /// </summary>
+    /// <param name="readings">Linings at their places.</param>
+    /// <param name="sheet">The pads' figures.</param>
+    /// <param name="answers">Answers to the causes' checks.</param>
+    /// <param name="onHand">Instruments in date.</param>
+    /// <param name="build">What the brake is made of; null when nobody knows, and then every cause is named.</param>
     /// <exception cref="InputException">No reading, or an impossible one.</exception>
-    public static PadsVerdict Judge(IReadOnlyList<PadReading> readings, PadSheet sheet, IReadOnlyList<CauseChecked> answers, IReadOnlyList<Instrument> onHand)
+    public static PadsVerdict Judge(IReadOnlyList<PadReading> readings, PadSheet sheet, IReadOnlyList<CauseChecked> answers, IReadOnlyList<Instrument> onHand, BrakeBuild? build = null)
     {
         ArgumentNullException.ThrowIfNull(readings);
         ArgumentNullException.ThrowIfNull(sheet);
@@ -132,17 +144,22 @@ public static class PadWear
         {
             var thin = group.ToList().Deciding(LimitKind.Minimum);
             var fresh = (group.Key.Pad == PadPosition.Inner ? sheet.NewInner : sheet.NewOuter).Millimeters;
-            var verdict = LimitJudgement.Against($"{(group.Key.Pad == PadPosition.Inner ? "Inner" : "Outer")} lining, {group.Key.Side.Word()}", L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null);
+            var places = Enum.GetValues<PadEnd>().Where(e => group.All(p => p.At.End != e)).Select(e => Place(group.Key.Side, group.Key.Pad, e)).ToArray();
+            var verdict = LimitJudgement.Against($"{(group.Key.Pad == PadPosition.Inner ? "Inner" : "Outer")} lining, {group.Key.Side.Word()}", L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null, places);
             Length? End(PadEnd end) => group.FirstOrDefault(p => p.At.End == end) is { } p ? L(p.Mm) : null;
             pads.Add((new(group.Key.Side, group.Key.Pad, End(PadEnd.Leading), End(PadEnd.Trailing), L(thin.Mm), Math.Max(0, (thin.Mm - least.Millimeters) / (fresh - least.Millimeters) * 100), verdict), thin));
         }
 
         var (thinnest, point) = pads.MinBy(p => p.Pad.Thinnest.Millimeters - p.Pad.Minimum.GuardBand.Millimeters);
-        var worst = pads.Any(p => p.Pad.Minimum.Verdict == Verdict.Outside) ? Verdict.Outside : pads.All(p => p.Pad.Minimum.Verdict == Verdict.Inside) ? Verdict.Inside : Verdict.TooCloseToCall;
+        string[] wanted =
+        [
+            .. from side in Sides.Both from pad in Enum.GetValues<PadPosition>() from end in Enum.GetValues<PadEnd>() where points.All(p => p.At != (side, pad, end)) select Place(side, pad, end),
+        ];
+        var worst = Verdicts.Worst([.. pads.Select(p => p.Pad.Minimum.Verdict), wanted.Length > 0 ? Verdict.NotYetEnough : Verdict.Inside]);
         var judged = pads.Select(p => p.Pad).ToArray();
-        var findings = Findings(judged, sheet, worst, points.Max(p => p.Doubt), answers);
+        var findings = Findings(judged, sheet, worst, points.Max(p => p.Doubt), answers, build);
         List<string> notes = [];
-        if (points.Count < 8) notes.Add($"{points.Count} of 8 places: both ends of all four pads.");
+        if (wanted.Length > 0) notes.Add($"{points.Count} of 8 places: {string.Join("; ", wanted)} not read.");
         if (judged.Any(p => p.Thinnest.Millimeters <= 0.2)) notes.Add("Metal to metal: the rotor is judged too.");
 
         var trail = new Trail("PadWear.Judge");
@@ -150,16 +167,18 @@ public static class PadWear
             trail.Formula($"{p.Minimum.What}", "(now - minimum) / (new - minimum)", $"({Figure.Of(p.Thinnest.Millimeters)} - {Figure.Of(least.Millimeters)}) / ({Figure.Of((p.Pad == PadPosition.Inner ? sheet.NewInner : sheet.NewOuter).Millimeters)} - {Figure.Of(least.Millimeters)})", $"{Figure.Of(p.PercentLeft, 0)} % left", "geometry");
         if (sheet.Minimum is null) trail.Default("Least lining", $"{Figure.Of(least.Millimeters)} mm", "practice-minimum-lining");
         foreach (var f in findings) trail.Evidence(f.Says, f.Causes.Count > 0 ? $"likeliest: {f.Causes[0].Says}" : "", "practice-pads");
-        return new(judged, thinnest, worst, findings, Settling.Of(thinnest.Minimum, point, InstrumentUse.Depth, onHand), notes,
-            trail.Conclude(worst switch { Verdict.Inside => "The pads may stay.", Verdict.Outside => "New pads on both sides.", _ => "Too close to call: not passed." }, "iso-14253-1").WouldChange("A thinner place, a finer instrument, or a check answered.").Done());
+        return new(judged, thinnest, worst, findings, worst == Verdict.NotYetEnough ? wanted : [], Settling.Of(thinnest.Minimum, point, InstrumentUse.Depth, onHand), notes,
+            trail.Conclude(worst switch { Verdict.Inside => "The pads may stay.", Verdict.Outside => "New pads on both sides.", Verdict.NotYetEnough => "Not yet enough: both ends of all four pads.", _ => "Too close to call: not passed." }, "iso-14253-1").WouldChange("A thinner place, a finer instrument, or a check answered.").Done());
     }
 
-    private static List<PadFinding> Findings(PadJudged[] pads, PadSheet sheet, Verdict verdict, double u, IReadOnlyList<CauseChecked> answers)
+    private static List<PadFinding> Findings(PadJudged[] pads, PadSheet sheet, Verdict verdict, double u, IReadOnlyList<CauseChecked> answers, BrakeBuild? build)
     {
         var guard = LimitJudgement.GuardFactor * Math.Sqrt(2) * u;
-        bool Much(double thick, double thin) => thick - thin > Math.Min(2.0, thick / 3) && thick - thin > guard;
+        bool Much(double thick, double thin) => thick - thin > Math.Min(2.0, thick / 3) && thick - thin > guard && thick - thin > LeastDifference;
+        // Nothing is left to tell a pattern from.
+        if (pads.All(p => p.Thinnest.Millimeters <= WornThrough)) return [new(PadPattern.WornThrough, null, "Worn through: no cause can be read from it", [])];
         List<PadFinding> found = [];
-        void Add(PadPattern pattern, Side? side, string says) => found.Add(new(pattern, side, says, Ranked(pattern, side, answers)));
+        void Add(PadPattern pattern, Side? side, string says) => found.Add(new(pattern, side, says, Ranked(pattern, side, answers, build)));
         PadJudged? Pad(Side side, PadPosition position) => pads.FirstOrDefault(p => p.Side == side && p.Pad == position);
         foreach (var side in Sides.Both)
         {
@@ -187,8 +206,8 @@ public static class PadWear
     }
 
     /// <summary>Confirmed first, ruled out last, the rest in the trade's order.</summary>
-    private static IReadOnlyList<PadCause> Ranked(PadPattern pattern, Side? side, IReadOnlyList<CauseChecked> answers) =>
-        [.. PadCauses.Of(pattern).Select(c => c with { Answer = answers.LastOrDefault(a => a.CauseId == c.Id && a.Side == side)?.Answer ?? CheckAnswer.NotMade })
+    private static IReadOnlyList<PadCause> Ranked(PadPattern pattern, Side? side, IReadOnlyList<CauseChecked> answers, BrakeBuild? build) =>
+        [.. PadCauses.Of(pattern).Select(c => PadCauses.Fitting(c, build)).OfType<PadCause>().Select(c => c with { Answer = answers.LastOrDefault(a => a.CauseId == c.Id && a.Side == side)?.Answer ?? CheckAnswer.NotMade })
             .OrderBy(c => c.Answer switch { CheckAnswer.Confirms => 0, CheckAnswer.NotMade => 1, _ => 2 })];
 
     private static void Check(IReadOnlyList<PadReading> readings, PadSheet sheet, IReadOnlyList<CauseChecked> answers)
@@ -213,6 +232,7 @@ public static class PadWear
         checks.ThrowIfAny();
     }
 
+    private static string Place(Side side, PadPosition pad, PadEnd end) => $"{side.Word()} {(pad == PadPosition.Inner ? "inner" : "outer")} pad, {(end == PadEnd.Leading ? "leading" : "trailing")} end";
     private static string Capital(Side side) => side == Side.Left ? "Left" : "Right";
     private static Length L(double mm) => Length.FromMillimeters(mm);
 }
@@ -253,10 +273,29 @@ public static class PadCauses
             Cause("driven-with-lever-on", "Driven with the lever on", "Ask the driver; look for heat colour.", "The driver says so, or heat shows."),
         ],
         [PadPattern.EvenThin] = [],
+        [PadPattern.WornThrough] = [],
     };
 
     /// <summary>The causes of a pattern, likeliest first, no check made.</summary>
     public static IReadOnlyList<PadCause> Of(PadPattern pattern) => Table[pattern];
+
+    /// <summary>The cause as it is on a brake built like this; null where it cannot be. Without a build every cause stands as the trade tells it.</summary>
+    public static PadCause? Fitting(PadCause cause, BrakeBuild? build)
+    {
+        ArgumentNullException.ThrowIfNull(cause);
+        if (build is not { } b) return cause;
+        var (lever, spindle, cable) = (b.Mechanism == ParkingMechanism.ScrewInCaliper, b.Mechanism == ParkingMechanism.Spindle, b.Worked is Actuation.Cable or Actuation.Puller);
+        return cause.Id switch
+        {
+            // Shoes in a hat and a second caliper do not wear these pads.
+            "brake-not-releasing" => lever ? cause with { Check = "Lever on its stop." } : spindle ? cause with { Check = "The spindle back." } : null,
+            "cable-drags" => lever && cable ? cause : null,
+            "brake-drags" => lever ? cause with { Check = "Turn the wheel with the cable slack." } : spindle ? cause with { Check = "Turn the wheel in service position." } : null,
+            "driven-with-lever-on" => lever && b.Worked == Actuation.Cable ? cause : null,
+            "slides-solid" or "pins-seized" or "bushing-swollen" or "pin-bent" => b.Service == ServiceCaliper.Opposed ? null : cause,
+            _ => cause,
+        };
+    }
 
     /// <summary>True when a cause with this id stands in the table.</summary>
     public static bool Known(string id) => Table.Values.SelectMany(c => c).Any(c => c.Id == id);

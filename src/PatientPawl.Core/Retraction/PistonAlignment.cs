@@ -17,7 +17,7 @@ namespace PatientPawl.Core.Retraction;
 /// <param name="Need">Travel that the new parts still need from here, 0 to 100 mm; null when not known.</param>
 /// <param name="Bottomed">True when it is home already and resists.</param>
 /// <param name="Rule">The house rule.</param>
-/// <param name="BackOffLimit">Most back-off under the second school, 1 to 360 degrees; null uses the flagged default of 90.</param>
+/// <param name="BackOffLimit">Most back-off under the second school, 1 to 360 degrees; null uses the flagged default of 30.</param>
 public sealed record AlignmentInput(
     int Slots, Angle Present, Angle Wanted, TurnDirection Direction, Known TurnsFreelyAtHome, double? TurnsHome, Length? Lead, Length? Need, bool Bottomed, AlignmentRule Rule, Angle? BackOffLimit = null);
 
@@ -63,8 +63,11 @@ public sealed record CaliperView(Angle Away, TurnDirection WheelTurns, string Sa
 [Engine]
 public static class PistonAlignment
 {
-    /// <summary>Most back-off when the rule does not say: 90 degrees.</summary>
-    public static Angle DefaultBackOffLimit { get; } = Angle.FromDegrees(90);
+    /// <summary>Most back-off when the rule does not say: 30 degrees, ours.</summary>
+    public static Angle DefaultBackOffLimit { get; } = Angle.FromDegrees(30);
+
+    /// <summary>What a hand can do: 2 degrees either way; the pad's pin has play. Ours, flagged.</summary>
+    public static Angle HandTolerance { get; } = Angle.FromDegrees(2);
 
     private const double Nothing = 0.001;
 
@@ -83,7 +86,9 @@ public static class PistonAlignment
         var clockwise = input.Direction == TurnDirection.Clockwise;
         var (a, t) = (input.Present.Degrees, input.Wanted.Degrees);
         var onward = Mod(clockwise ? t - a : a - t, p);
-        if (onward < Nothing || p - onward < Nothing) onward = 0;
+        var hand = HandTolerance.Degrees;
+        var within = Math.Min(onward, p - onward) <= hand + Nothing;
+        if (within) onward = 0;
         var back = onward == 0 ? 0 : p - onward;
         double? lead = input.Lead?.Millimeters;
         double? comesOut = back * lead / 360;
@@ -91,6 +96,7 @@ public static class PistonAlignment
             .Input("Slots", $"{input.Slots}, every {Figure.Of(p)} degrees").Input("Slot now, wanted", $"{Figure.Of(a)}, {Figure.Of(t)} degrees, clockwise facing the piston")
             .Formula("Onward", clockwise ? "(wanted - now) mod spacing" : "(now - wanted) mod spacing", clockwise ? $"({Figure.Of(t)} - {Figure.Of(a)}) mod {Figure.Of(p)}" : $"({Figure.Of(a)} - {Figure.Of(t)}) mod {Figure.Of(p)}", Degrees(onward), "geometry")
             .Formula("Back-off", "spacing - onward", $"{Figure.Of(p)} - {Figure.Of(onward)}", Degrees(back), "geometry");
+        if (within) trail.Default("A hand's tolerance", $"{Degrees(hand)} either way", "practice-alignment");
         if (comesOut is { } outBy) trail.Formula("Back-off brings it out", "lead × angle / 360", $"{Figure.Of(lead!.Value)} × {Figure.Of(back)} / 360", $"{Figure.Of(outBy, 2)} mm", "geometry");
         trail.Input("Turns freely at home", input.TurnsFreelyAtHome switch { Known.Yes => "yes", Known.No => "no", _ => "not known: it is never forced on past home" }, "spec-sheet");
 

@@ -158,10 +158,10 @@ public static class RetractionLog
 
         var efforts = turning.Where(p => p.Effort is not null).Select(p => p.Effort!.Value.NewtonMeters).ToArray();
         Effort? mean = efforts.Length > 0 ? Effort.FromNewtonMeters(efforts.Average()) : null;
-        var findings = Findings(input, present, turning, stage, mean, unit);
+        var findings = Findings(input, present, turning, stage, mean, unit, target);
         foreach (var f in findings) trail.Evidence(f.Name, f.Says, "practice-log");
         var isHome = findings.Any(f => f.Kind == LogFindingKind.Home);
-        trail.Conclude(findings.Count > 0 ? findings[0].Do : toGo is { } n ? $"{Figure.Of(n, 1)} {unit}s to go{(error is { } e ? $", give or take {Figure.Of(e, 2)}" : "")}." : "Go on, and note how far it stands proud.")
+        trail.Conclude(findings.Count > 0 ? findings[0].Do : toGo is { } n ? $"{Figure.Of(n, 1)} {unit}s to go{(error is { } e and >= 0.005 ? $", give or take {Figure.Of(e, 2)}" : "")}." : "Go on, and note how far it stands proud.")
             .WouldChange("The next reading.");
         return new(fit, stage, toGo, error, atTarget, fromSheet, Mm(target), Mm(stands), Mm(left), left is { } go && input.Bores.Count > 0 ? DisplacedFluid.Volume(input.Bores, Length.FromMillimeters(go)) : null,
             mean, findings, findings.Any(f => f.Kind == LogFindingKind.Stuck), isHome, trail.Done());
@@ -187,7 +187,7 @@ public static class RetractionLog
         }
 
         double? ratio = left.MeanEffort is { NewtonMeters: > 0 } x && right.MeanEffort is { NewtonMeters: > 0 } y ? Math.Max(x / y, y / x) : null;
-        Side? harder = ratio > HarderBy ? left.MeanEffort > right.MeanEffort ? Side.Left : Side.Right : null;
+        Side? harder = ratio >= HarderBy - Hair ? left.MeanEffort > right.MeanEffort ? Side.Left : Side.Right : null;
         if (ratio is { } r)
         {
             trail.Formula("Effort", "harder / easier", $"{Figure.Of(Math.Max(left.MeanEffort!.Value.NewtonMeters, right.MeanEffort!.Value.NewtonMeters), 1)} / {Figure.Of(Math.Min(left.MeanEffort.Value.NewtonMeters, right.MeanEffort.Value.NewtonMeters), 1)}", Figure.Of(r, 2), "practice-log");
@@ -207,7 +207,7 @@ public static class RetractionLog
             var error = l.S / Math.Abs(l.Slope) * Math.Sqrt(1.0 / l.Count + Math.Pow(there - l.MeanX, 2) / l.Sxx);
             var go = Math.Max(there - at, 0);
             trail.Formula("Count at the end", $"mean of {unit}s + (end - mean proud) / slope", $"{Figure.Of(l.MeanX)} + ({Figure.Of(t)} - {Figure.Of(l.MeanY)}) / {Figure.Of(l.Slope)}", Figure.Of(there, 2), "student-t")
-                .Formula("Still to go", "count at the end - count now, never below 0", $"{Figure.Of(there, 2)} - {Figure.Of(at, 2)}", $"{Figure.Of(go, 2)}, give or take {Figure.Of(error, 2)}", "student-t");
+                .Formula("Still to go", "count at the end - count now, never below 0", $"{Figure.Of(there, 2)} - {Figure.Of(at, 2)}", error >= 0.005 ? $"{Figure.Of(go, 2)}, give or take {Figure.Of(error, 2)}" : Figure.Of(go, 2), "student-t");
             return (go, error, there, false);
         }
 
@@ -218,7 +218,7 @@ public static class RetractionLog
         return (left, null, end, true);
     }
 
-    private static List<LogFinding> Findings(LogInput input, LogPoint[] present, LogPoint[] turning, int stage, Effort? mean, string unit)
+    private static List<LogFinding> Findings(LogInput input, LogPoint[] present, LogPoint[] turning, int stage, Effort? mean, string unit, double? target)
     {
         List<LogFinding> found = [];
         if (turning.Length == 0) return found;
@@ -226,7 +226,10 @@ public static class RetractionLog
         var y = last.Protrusion.Millimeters;
         double? fromHome = input.HomeProtrusion is { } home ? y - home.Millimeters : null;
 
-        if (turning.Length > 1 && y - turning[..^1].Min(p => p.Protrusion.Millimeters) is var rise && rise > OutBy + Hair)
+        // Loaded readings only: a release between two of them starts the comparison anew. The first of a stage is compared with the last of the one before.
+        var loaded = present[(Array.FindLastIndex(present, p => p.Released) + 1)..];
+        LogPoint[] earlier = [.. input.Points.Where(p => p.Stage == stage - 1 && !p.Released).OrderBy(p => p.Turns).TakeLast(1).Where(_ => loaded.Length == present.Length), .. loaded.Take(loaded.Length - 1)];
+        if (loaded.Length > 0 && earlier.Length > 0 && y - earlier.Min(p => p.Protrusion.Millimeters) is var rise && rise > OutBy + Hair)
             found.Add(new(LogFindingKind.ComingOut, "Coming out", $"It came out by {Figure.Of(rise, 2)} mm.", input.Turned ? "Wrong direction: reverse now, and look that it goes in." : "Stop pressing: something pushes it out. Look at the opposite piston and the mechanism.", true));
         if (present[^1] is { Released: true } after && after.Protrusion.Millimeters - Before(present) is { } sprung && sprung > SprungBy + Hair)
             found.Add(new(LogFindingKind.SpringsBack, "Springs back", $"It came back by {Figure.Of(sprung, 2)} mm when the tool was released.", "Stop. The parking mechanism is still loaded, or the fluid cannot leave: suspect a collapsed hose.", true));
@@ -240,7 +243,7 @@ public static class RetractionLog
             found.Add(new(LogFindingKind.Home, "Home", $"It stands {Figure.Of(y, 2)} mm proud; home is {Figure.Of(input.HomeProtrusion!.Value.Millimeters, 2)} mm.",
                 deep ? "Home, and measured deeper than the sheet's figure: is it the same land?" : "Home. Stop here; never force it on.", true));
         }
-        else if (equal.Length >= 3 && fromHome is not { } near)
+        else if (equal.Length >= 3 && fromHome is null)
         {
             stopped = true;
         }
@@ -248,17 +251,24 @@ public static class RetractionLog
         {
             // A hair short of home gets one more turn before it counts as stopped.
             stopped = fromHome > FarFromHome + Hair || equal[^1].Turns - equal[2].Turns >= 1 - Hair;
-            if (!stopped)
-                found.Add(new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", $"One more {unit}, no harder than before. If it still reads the same, it has stopped short.", false));
+            var enough = target is { } t && y <= t + HomeWithin;
+            if (!stopped || enough)
+            {
+                stopped = false;
+                found.Add(enough ? new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", "It is as far in as the new parts need: good enough.", false) :new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", $"One more {unit}, no harder than before. If it still reads the same, it has stopped short.", false));
+            }
         }
 
-        var (free, slow) = stopped || isHome || !input.Turned ? (false, 0) : Free(input, turning, fromHome);
+        var second = input.TwoStage && stage == 1;
+        var (free, slow) = stopped || isHome || found.Exists(f => f.Kind == LogFindingKind.NearlyHome) || !input.Turned ? (false, 0) : Free(input, turning, fromHome);
         if (stopped)
         {
             var says = $"Three readings alike at {Figure.Of(y, 2)} mm{(fromHome is { } f ? $", {Figure.Of(f, 1)} mm from home" : "")}.";
-            var second = input.TwoStage && stage == 1;
-            found.Add(new(LogFindingKind.StoppedShort, second ? "First stage done" : "Stopped short", says, second ? "Now the other direction, until it is home." : Unsettled(input.Checks) ?? "Stop. Never force it.", !second));
-            if (!second && Unsettled(input.Checks) is null) found.Add(Stuck(says));
+            found.Add(new(LogFindingKind.StoppedShort, second ? "First stage done" : "Stopped short", says, second ? "Now the other direction, until it is home."
+                : fromHome is null ? "Stop, and find out where home is: the sheet, or how far the other side's piston went in. Standing still condemns nothing by itself."
+                : Unsettled(input.Checks) ?? "Stop. Never force it.", !second));
+            // Within a millimetre of home, or with home unknown, nothing is condemned by standing still.
+            if (!second && fromHome > FarFromHome + Hair && Unsettled(input.Checks) is null) found.Add(Stuck(says));
         }
         else if (free)
         {
@@ -266,10 +276,10 @@ public static class RetractionLog
             var otherWay = input.OtherWayAllowed && !input.Checks.OtherWayTried;
             var next = !input.Checks.PressedHarder ? "More pressure along the piston as you turn." : otherWay ? "The sheet allows the other direction: half a turn, and look." : Unsettled(input.Checks) ?? "Treat it as stuck.";
             found.Add(new(LogFindingKind.SpinningFree, "Spinning free", says, next, false));
-            if (input.Checks.PressedHarder && !otherWay && Unsettled(input.Checks) is null) found.Add(Stuck(says));
+            if (!second && fromHome is not null && input.Checks.PressedHarder && !otherWay && Unsettled(input.Checks) is null) found.Add(Stuck(says));
         }
 
-        if (mean is { } m && input.OtherEffort is { NewtonMeters: > 0 } other && m / other > HarderBy)
+        if (mean is { } m && input.OtherEffort is { NewtonMeters: > 0 } other && m / other >= HarderBy - Hair)
             found.Add(new(LogFindingKind.HarderThanOther, "Harder than the other", $"{Figure.Of(m.NewtonMeters, 1)} N m here, {Figure.Of(other.NewtonMeters, 1)} on the other side.", "Suspect this caliper, and note it.", false));
         return [.. found.OrderBy(f => f.Kind switch { LogFindingKind.Stuck => 0, LogFindingKind.SpringsBack => 1, LogFindingKind.ComingOut => 2, _ => 3 })];
     }
@@ -287,7 +297,10 @@ public static class RetractionLog
 
     private static double? Before(LogPoint[] present) => present.Take(present.Length - 1).LastOrDefault(p => !p.Released)?.Protrusion.Millimeters;
 
-    /// <summary>The last readings that are equal within the gauge's repeatability, at rising counts, each far enough on that a free piston would have shown it.</summary>
+    /// <summary>
+    /// The last readings that are equal within the gauge's repeatability, at rising counts. They count once they span a whole turn, or a way on which a free
+    /// piston would have moved five times the gauge's doubt; and not while they still creep in by what the gauge can tell.
+    /// </summary>
     private static LogPoint[] EqualRun(LogInput input, LogPoint[] turning)
     {
         var alike = (input.Gauge.Repeatability ?? input.Gauge.Resolution).Millimeters + Hair;
@@ -304,6 +317,20 @@ public static class RetractionLog
         }
 
         run.Reverse();
+        // By how far a free piston goes: the sheet's, or what this one did before it stood still.
+        var before = turning[..^run.Count];
+        var usual = input.Lead?.Millimeters ?? (before.Length >= 2 && Line.Through(before, 1) is { Slope: < 0 } moved ? -moved.Slope : null as double?);
+        var fiveDoubts = 5 * input.Gauge.StandardUncertainty().Millimeters;
+        while (run.Count >= 3)
+        {
+            var span = run[^1].Turns - run[0].Turns;
+            if (span < 1 - Hair && !(usual * span >= fiveDoubts)) return [];
+            if (usual is { } rate && rate * span < Math.Min(fiveDoubts, rate)) return [];
+            // What is still creeping in is not standing still: only what came after the last step of it counts.
+            if (run[0].Protrusion.Millimeters - run[^1].Protrusion.Millimeters < input.Gauge.Resolution.Millimeters - Hair) break;
+            run.RemoveAt(0);
+        }
+
         return [.. run];
     }
 

@@ -108,9 +108,11 @@ public static class RetractionRuling
     /// <param name="side">The corner.</param>
     /// <param name="piston">The piston's data; null when there is no sheet.</param>
     /// <param name="methodUndecided">True while both motor kinds stand.</param>
-    public static Ruling Decide(Architecture architecture, Side side, PistonSpec? piston, bool methodUndecided = false)
+    /// <param name="opposed">True where pistons were seen on both sides of the rotor: a form of the service caliper, whatever does the parking.</param>
+    public static Ruling Decide(Architecture architecture, Side side, PistonSpec? piston, bool methodUndecided = false, bool opposed = false)
     {
         var method = Method(architecture, methodUndecided);
+        if (opposed && method == RetractMethod.StraightPush) method = RetractMethod.OpposedPush;
         var turns = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn or RetractMethod.RearHexAndPush or RetractMethod.SpindleThenDecide;
         var fromSheet = side == Side.Left ? piston?.DirectionLeft : piston?.DirectionRight;
         TurnDirection? direction = turns ? fromSheet ?? TurnDirection.Clockwise : null;
@@ -123,8 +125,8 @@ public static class RetractionRuling
         if (turns)
         {
             _ = isDefault
-                ? trail.Default("Direction", "clockwise facing the piston: the face must move inward in the first half turn", "practice-direction")
-                : trail.Input("Direction", $"{way} facing the piston", "spec-sheet");
+                ? trail.Default("Direction", $"clockwise facing the {(method == RetractMethod.RearHexAndPush ? "hex" : "piston")}: the face must move inward in the first half turn", "practice-direction")
+                : trail.Input("Direction", $"{way} facing the {(method == RetractMethod.RearHexAndPush ? "hex" : "piston")}", "spec-sheet");
         }
         if (architecture is Architecture.MotorPush or Architecture.MotorTurn)
             trail.Evidence("Piston face", "a notched face proves nothing on a motor caliper", "practice-push");
@@ -159,9 +161,9 @@ public static class RetractionRuling
         steps.AddRange(method switch
         {
             RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn => [direction == TurnDirection.Anticlockwise ? "This thread is left-handed: the left-hand tool, hooked to take the turning reaction." : "Hook the tool to take the turning reaction.", $"Press along the piston and turn it {way}, half a turn at first: the face must move inward."],
-            RetractMethod.RearHexAndPush => ["Plug out of the caliper's back.", $"Press along the piston and turn the rear hex {way}: the piston follows it inward.", "Plug back in with its seal."],
+            RetractMethod.RearHexAndPush => ["Plug out of the caliper's back.", $"Press along the piston and turn the rear hex {way}, facing the hex: the piston follows it inward.", "Plug back in with its seal."],
             RetractMethod.OpposedPush => ["Spreader between opposite pistons, every other one held by a block.", "Push the pair that stands furthest out, then measure all: none may creep out."],
-            RetractMethod.SpindleThenDecide => ["One gentle push: if it moves, go on pushing; if not, wind it."],
+            RetractMethod.SpindleThenDecide => [$"One gentle push: if it moves, go on pushing; if not, wind it {way}, facing the piston."],
             _ => (IEnumerable<string>)["Press square on the piston, slowly, so that the fluid can leave."],
         });
         if (piston?.TwoStage == true && direction is not null) steps.Add($"Two stages: {way} until it stops, then {other} until home.");
@@ -204,7 +206,7 @@ public static class RetractionRuling
         RetractMethod.SpindleThenPush => "Spindle back, then push straight",
         RetractMethod.SpindleThenTurn => $"Spindle back, then turn {way}",
         RetractMethod.SpindleThenDecide => "Spindle back, then try a gentle push",
-        RetractMethod.RearHexAndPush => $"Turn the rear hex {way} and push",
+        RetractMethod.RearHexAndPush => $"Turn the rear hex {way}, facing it, and push",
         RetractMethod.OpposedPush => "Push opposite pistons together",
         _ => "Stop: the maker's procedure",
     };

@@ -85,13 +85,16 @@ public static class HubAndRotor
         var half = Math.Abs(Math.Sin((firstMoved.Radians - secondMoved.Radians) / 2));
         var doubt = um / (Math.Sqrt(2) * half);
         var most = limit ?? Runout.DefaultLimit;
-        // What a position would give is twice the length of a sum of two vectors, each in doubt.
-        var guard = LimitJudgement.GuardFactor * 2 * doubt;
-        Verdict Against(double twice) => most.Millimeters - twice >= guard ? Verdict.Inside : twice - most.Millimeters >= guard ? Verdict.Outside : Verdict.TooCloseToCall;
+        var atFirst = Complex.FromPolarCoordinates(1, firstMoved.Radians);
+        // What a position would give is twice the length of a sum of the two measured vectors, each with its weight and its doubt.
+        double Guard(Complex a, Complex b) => LimitJudgement.GuardFactor * 2 * um * Math.Sqrt(a.Magnitude * a.Magnitude + b.Magnitude * b.Magnitude);
+        Verdict Against(double twice, double guard) => most.Millimeters - twice >= guard ? Verdict.Inside : twice - most.Millimeters >= guard ? Verdict.Outside : Verdict.TooCloseToCall;
         StudPosition At(int j)
         {
-            var twice = 2 * (h + r * Complex.FromPolarCoordinates(1, 2 * Math.PI * j / studs)).Magnitude;
-            return new(j, Angle.FromDegrees(360.0 * j / studs), L(twice), Against(twice), possible is null || possible.Contains(j));
+            var there = Complex.FromPolarCoordinates(1, 2 * Math.PI * j / studs);
+            var twice = 2 * (h + r * there).Magnitude;
+            var weight = (there - Complex.FromPolarCoordinates(1, firstMoved.Radians)) / turn;
+            return new(j, Angle.FromDegrees(360.0 * j / studs), L(twice), Against(twice, Guard(1 + weight, weight)), possible is null || possible.Contains(j));
         }
 
         StudPosition[] positions = [.. Enumerable.Range(0, studs).Select(At)];
@@ -102,8 +105,8 @@ public static class HubAndRotor
         {
             RunoutBlame.Passes => "It passes where it stands.",
             RunoutBlame.ReIndex => $"Turn the rotor {best.Studs} {(best.Studs == 1 ? "stud" : "studs")} on: {Figure.Of(best.OncePerTurn.Millimeters)} mm.",
-            RunoutBlame.Hub => $"Clean the hub face: it makes {Figure.Of(hub)} mm. The rotor alone would leave {Figure.Of(rotor)}, {Words(Against(rotor))}.",
-            _ => $"Change the rotor: it makes {Figure.Of(rotor)} mm. The hub alone would leave {Figure.Of(hub)}, {Words(Against(hub))}.",
+            RunoutBlame.Hub => $"Clean the hub face: it makes {Figure.Of(hub)} mm. The rotor alone would leave {Figure.Of(rotor)}, {Against(rotor, Guard(1 / turn, 1 / turn)).Words()}.",
+            _ => $"Change the rotor: it makes {Figure.Of(rotor)} mm. The hub alone would leave {Figure.Of(hub)}, {Against(hub, Guard(1 - atFirst / turn, atFirst / turn)).Words()}.",
         };
         List<string> notes = [];
         if (half < 0.7) notes.Add("The two positions lie close together: the second is best taken nearest half a turn.");
@@ -117,7 +120,7 @@ public static class HubAndRotor
             .Formula("Hub", "2 |m1 - R exp(i phi1)|", "", $"{Figure.Of(hub)} mm", "geometry")
             .Formula("Doubt", "u(m) / (root 2 |sin(dphi / 2)|)", $"{Figure.Of(um, 4)} / (1.414 × {Figure.Of(half, 3)})", $"{Figure.Of(doubt, 4)} mm", "gum");
         if (limit is null) trail.Default("Runout limit", $"{Figure.Of(most.Millimeters)} mm", "practice-rotor");
-        foreach (var p in positions) trail.Evidence($"{p.Studs} on", $"{Figure.Of(p.OncePerTurn.Millimeters)} mm, {Words(p.Verdict)}{(p.Possible ? "" : ", not possible")}", "geometry");
+        foreach (var p in positions) trail.Evidence($"{p.Studs} on", $"{Figure.Of(p.OncePerTurn.Millimeters)} mm, {p.Verdict.Words()}{(p.Possible ? "" : ", not possible")}", "geometry");
         return new(Of(h), Of(r), L(doubt), positions, best, blame, says, notes, trail.Conclude(says).WouldChange("A cleaned hub face, or a second position nearer half a turn.").Done());
     }
 
@@ -134,5 +137,4 @@ public static class HubAndRotor
     private static Complex Vector(RunoutVerdict v) => new(v.CosinePart.Millimeters, v.SinePart.Millimeters);
     private static RunoutVector Of(Complex c) => new(L(2 * c.Magnitude), Angle.FromDegrees((c.Phase * 180 / Math.PI + 360) % 360));
     private static Length L(double mm) => Length.FromMillimeters(mm);
-    private static string Words(Verdict v) => v switch { Verdict.Inside => "inside", Verdict.Outside => "outside", _ => "too close to call" };
 }

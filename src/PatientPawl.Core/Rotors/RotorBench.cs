@@ -56,7 +56,11 @@ public static class RotorBench
         ThicknessVerdict? thickness = null;
         if (minimum is null) lacks.Add("The minimum thickness: stamped on the rotor, or from the sheet.");
         if (thicknesses.Count < 2) lacks.Add("Two thicknesses at least, better eight round the ring.");
-        else if (minimum is { } least) thickness = RotorThickness.Judge(thicknesses, new(least, spec?.NewThickness, spec?.VariationLimit), onHand);
+        else if (minimum is { } least) thickness = RotorThickness.Judge(thicknesses, new(least, spec?.NewThickness, spec?.VariationLimit)
+        {
+            MinimumFrom = stamp is not null && (spec?.MinimumThickness is not { } onSheet || stamp.Limit > onSheet) ? "stamping" : null,
+            Scored = facts.Condition.ScoringDepth,
+        }, onHand);
 
         var first = Run(readings, "run-1", Angle.Zero);
         var second = facts.MovedBy is { } moved ? Run(readings, "run-2", moved) : null;

@@ -85,12 +85,16 @@ public static class RotorRuling
         ArgumentNullException.ThrowIfNull(thickness);
         ArgumentNullException.ThrowIfNull(condition);
         new Checks().Millimetres("scoringDepthMm", condition.ScoringDepth, 0, 5).ThrowIfAny();
-        List<string> replace = [], open = [], cut = [];
+        List<string> replace = [], open = [], wanted = [], cut = [];
         if (condition.Cracks == Cracks.ToEdgeOrHat) replace.Add("A crack to the edge or into the hat condemns it.");
         if (thickness.Minimum.Verdict == Verdict.Outside) replace.Add($"Thinner than its minimum of {Figure.Of(thickness.Minimum.Limit.Millimeters)} mm.");
         if (VanesSuit(condition.Vanes, side) == false) replace.Add($"Its vanes are made for the {side.Other().Word()} side: here they pump no air.");
         if (thickness.Minimum.Verdict == Verdict.TooCloseToCall) open.Add("Its thickness is too close to call.");
-        if (condition.Cracks == Cracks.NotLooked) open.Add("Nobody has looked for cracks.");
+        if (thickness.VariationVerdict.Verdict == Verdict.TooCloseToCall) open.Add("Its variation is too close to call.");
+        if (condition.Cracks == Cracks.NotLooked) wanted.Add("Look for cracks.");
+        if (condition.Shook && runout is null) wanted.Add("It shook: measure its runout.");
+        foreach (var place in new[] { thickness.Minimum, thickness.VariationVerdict, runout?.TotalVerdict }.OfType<LimitVerdict>().SelectMany(v => v.Wanted).Distinct())
+            wanted.Add($"{char.ToUpperInvariant(place[0])}{place[1..]}.");
         if (thickness.VariationVerdict.Verdict == Verdict.Outside) cut.Add($"Thickness varies by {Figure.Of(thickness.Variation.Millimeters)} mm.");
         if (condition.ScoringDepth is { } deep && deep > DeepScoring) cut.Add($"Scored {Figure.Of(deep.Millimeters)} mm deep.");
         if (condition.HeatSpots) cut.Add("Hard spots come back after a cut: machining is a try, not a cure.");
@@ -100,11 +104,18 @@ public static class RotorRuling
         var (fate, because) = replace.Count > 0 ? (RotorFate.Replace, replace)
             : cut.Count > 0 && !thickness.Machine.Possible ? (RotorFate.Replace, [.. cut, $"No room to machine: {Figure.Of(thickness.Machine.After.Millimeters)} mm after a cut, {Figure.Of(thickness.Machine.MachineTo.Millimeters)} wanted."])
             : cut.Count > 0 && condition is { Shook: true, NeverMachine: true } ? (RotorFate.Replace, [.. cut, "This house never machines a rotor that shook."])
-            : open.Count > 0 ? (RotorFate.NotPassed, open)
+            : open.Count > 0 ? (RotorFate.NotPassed, [.. open, .. wanted])
+            : wanted.Count > 0 && runout is not { TotalVerdict.Verdict: Verdict.TooCloseToCall or Verdict.Outside } ? (RotorFate.NotPassed, wanted)
             : cut.Count > 0 ? (RotorFate.Machine, cut)
-            : runout is { TotalVerdict.Verdict: not Verdict.Inside } ? FromRunout(runout, apart)
-            : (RotorFate.Keep, (List<string>)["Thick enough, even enough, and no crack."]);
-        var verdict = fate switch { RotorFate.Keep => Verdict.Inside, RotorFate.Replace => Verdict.Outside, _ => Verdict.TooCloseToCall };
+            : runout is { TotalVerdict.Verdict: Verdict.TooCloseToCall or Verdict.Outside } ? FromRunout(runout, apart)
+            : (RotorFate.Keep, (List<string>)[$"Thick enough, even enough, {(condition.Cracks == Cracks.Crazing ? "and crazed only on its surface" : "and no crack")}."]);
+        var verdict = fate switch
+        {
+            RotorFate.Keep => Verdict.Inside,
+            RotorFate.Replace => Verdict.Outside,
+            RotorFate.NotPassed when open.Count == 0 && wanted.Count > 0 && ReferenceEquals(because, wanted) => Verdict.NotYetEnough,
+            _ => Verdict.TooCloseToCall,
+        };
         var says = fate switch
         {
             RotorFate.Keep => "Keep it.",
@@ -112,7 +123,7 @@ public static class RotorRuling
             RotorFate.CleanHub => "Clean the hub face, then measure again.",
             RotorFate.Machine => "Machine it, or replace it with its twin.",
             RotorFate.Replace => "Replace it, with its twin on the other side.",
-            _ => "Not passed yet.",
+            _ => verdict == Verdict.NotYetEnough ? "Not yet enough." : "Not passed yet.",
         };
         var trail = new Trail("RotorRuling.Decide").Evidence("Thickness", thickness.Minimum.Reasons.Lines[^1].Result).Evidence("Variation", thickness.VariationVerdict.Reasons.Lines[^1].Result);
         if (runout is not null) trail.Evidence("Runout", runout.TotalVerdict.Reasons.Lines[^1].Result);

@@ -16,7 +16,14 @@ public sealed record ThicknessReading(Angle Angle, Length Thickness, Instrument 
 /// <param name="New">Thickness when new; null when not known.</param>
 /// <param name="VariationLimit">Thickness variation, 0.001 to 0.5 mm; null uses the flagged default 0.015 mm.</param>
 /// <param name="CleanUp">Depth of a cleaning cut, each face, 0.02 to 2 mm; null uses 0.15 mm, our own assumption.</param>
-public sealed record RotorSheet(Length Minimum, Length? New = null, Length? VariationLimit = null, Length? CleanUp = null);
+public sealed record RotorSheet(Length Minimum, Length? New = null, Length? VariationLimit = null, Length? CleanUp = null)
+{
+    /// <summary>Where the minimum comes from; null means the spec sheet.</summary>
+    public string? MinimumFrom { get; init; }
+
+    /// <summary>Deepest groove, 0 to 5 mm; null when not measured.</summary>
+    public Length? Scored { get; init; }
+}
 
 /// <summary>Rotor thickness judged.</summary>
 /// <param name="Smallest">The thickness that decides.</param>
@@ -60,12 +67,17 @@ public static class RotorThickness
         Check(readings, sheet);
         var points = MeasuredPoints.Of(readings, r => Math.Round((r.Angle.Degrees % 360 + 360) % 360, 3), r => r.Thickness.Millimeters, r => r.Instrument);
         var smallest = points.Deciding(LimitKind.Minimum);
-        var verdict = LimitJudgement.Against("Rotor, thinnest", L(smallest.Mm), smallest.Budget, sheet.Minimum, LimitKind.Minimum, smallest.Instrument, null);
+        var angles = points.Select(p => p.At).ToArray();
+        var verdict = LimitJudgement.Against("Rotor, thinnest", L(smallest.Mm), smallest.Budget, sheet.Minimum, LimitKind.Minimum, smallest.Instrument, null,
+            Verdicts.SpreadRound(angles, 4) ? [] : ["thickness at four angles spread round the turn"], sheet.MinimumFrom);
         var coarsest = points.MaxBy(p => p.Doubt)!;
         var variation = points.Max(p => p.Mm) - points.Min(p => p.Mm);
         var limit = sheet.VariationLimit ?? DefaultVariation;
-        var varied = LimitJudgement.Against("Thickness variation", L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null);
-        var after = smallest.Mm - 2 * (sheet.CleanUp ?? DefaultCleanUp).Millimeters;
+        var varied = LimitJudgement.Against("Thickness variation", L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null,
+            Verdicts.SpreadRound(angles, 8) ? [] : ["thickness at eight angles spread round the turn"]);
+        // A cut goes down to the bottom of the deepest groove.
+        var cut = Math.Max((sheet.CleanUp ?? DefaultCleanUp).Millimeters, sheet.Scored?.Millimeters ?? 0);
+        var after = smallest.Mm - 2 * cut;
         var machineTo = sheet.Minimum + MachiningReserve;
         var machine = new RoomToMachine(after >= machineTo.Millimeters - 1e-9, machineTo, L(after));
 
@@ -79,7 +91,7 @@ public static class RotorThickness
             .Input("Smallest", $"{Figure.Of(smallest.Mm)} mm at {Figure.Of(smallest.At)}°")
             .Formula("Variation", "largest - smallest", $"{Figure.Of(points.Max(p => p.Mm))} - {Figure.Of(points.Min(p => p.Mm))}", $"{Figure.Of(variation, 4)} mm", "geometry");
         if (sheet.VariationLimit is null) trail.Default("Variation limit", $"{Figure.Of(limit.Millimeters)} mm", "practice-rotor");
-        trail.Formula("After machining", "smallest - 2 × clean-up, at least 0.4 over the minimum", $"{Figure.Of(smallest.Mm)} - 2 × {Figure.Of((sheet.CleanUp ?? DefaultCleanUp).Millimeters)}", $"{Figure.Of(after)} mm: {(machine.Possible ? "room" : "no room")} to machine", "practice-machining")
+        trail.Formula("After machining", "smallest - 2 × the deeper of clean-up and scoring, at least 0.4 over the minimum", $"{Figure.Of(smallest.Mm)} - 2 × {Figure.Of(cut)}", $"{Figure.Of(after)} mm: {(machine.Possible ? "room" : "no room")} to machine", "practice-machining")
             .Conclude(verdict.Reasons.Lines[^1].Result, "iso-14253-1").WouldChange("A thinner place found elsewhere, or a finer micrometer.");
         return new(L(smallest.Mm), Angle.FromDegrees(smallest.At), L(points.Average(p => p.Mm)), L(variation), verdict, varied, machine,
             Settling.Of(verdict, smallest, InstrumentUse.Outside, onHand), Settling.Of(varied, coarsest, InstrumentUse.Outside, onHand, difference: true), notes, trail.Done());

@@ -35,7 +35,11 @@ public sealed record Drum(IReadOnlyList<DrumReading> Readings, double? DrumCelsi
 /// <param name="Nominal">Diameter when new; null when not known.</param>
 /// <param name="MachineTo">Largest diameter it may be machined to; null uses the flagged default, 0.75 mm under the maximum.</param>
 /// <param name="CleanUp">Depth of the cut that would clean it up, radial, 0.05 to 2 mm; null uses 0.25 mm, our own assumption.</param>
-public sealed record DrumSheet(Length Maximum, Length? OutOfRoundLimit = null, Length? Nominal = null, Length? MachineTo = null, Length? CleanUp = null);
+public sealed record DrumSheet(Length Maximum, Length? OutOfRoundLimit = null, Length? Nominal = null, Length? MachineTo = null, Length? CleanUp = null)
+{
+    /// <summary>Where the maximum comes from; null means the spec sheet.</summary>
+    public string? MaximumFrom { get; init; }
+}
 
 /// <summary>Whether a cut would leave it within its machine-to limit.</summary>
 /// <param name="Possible">True when it would.</param>
@@ -110,12 +114,13 @@ public static class DrumJudgement
         var td = Of(largestAt);
         var factor = Factor(td);
         var smallest = points.Min(p => p.Mm);
-        var verdict = LimitJudgement.Against("Largest drum diameter", L(largest.Mm), largest.Budget, sheet.Maximum, LimitKind.Maximum, largest.Instrument, null);
-
         var planes = points.GroupBy(p => p.At.Depth).ToDictionary(g => g.Key, g => g.ToArray());
+        string[] depths = [.. Enum.GetValues<DrumDepth>().Where(d => !planes.TryGetValue(d, out var at) || at.Length < 2).Select(d => $"two directions {(d == DrumDepth.OpenEdge ? "at the open edge" : "near the floor")}")];
+        string[] directions = planes.Values.Any(at => at.Length >= 4) ? [] : ["four directions in one plane"];
+        var verdict = LimitJudgement.Against("Largest drum diameter", L(largest.Mm), largest.Budget, sheet.Maximum, LimitKind.Maximum, largest.Instrument, null, depths, sheet.MaximumFrom);
         var outOfRound = planes.Values.Max(g => g.Max(p => p.Mm) - g.Min(p => p.Mm));
         double? taper = planes.Count == 2 ? planes[DrumDepth.OpenEdge].Average(p => p.Mm) - planes[DrumDepth.NearFloor].Average(p => p.Mm) : null;
-        var round = LimitJudgement.Against("Out of round", L(outOfRound), largest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, largest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null);
+        var round = LimitJudgement.Against("Out of round", L(outOfRound), largest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, largest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null, directions);
         var machine = Machining(largest.Mm, sheet);
 
         List<string> notes = [];

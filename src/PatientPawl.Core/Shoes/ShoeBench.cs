@@ -64,7 +64,10 @@ public static class ShoeBench
         if (maximum is null) lacks.Add("The maximum diameter: stamped on the hat, or from the sheet.");
         if (diameters.Count < 2) lacks.Add("Two diameters at least, better four directions at two depths.");
         else if (maximum is { } most)
-            drum = DrumJudgement.Judge(new(diameters, facts.DrumCelsius, facts.GaugeCelsius, facts.DifferenceDoubtKelvin, ridge), new(most, spec?.OutOfRoundLimit, spec?.Nominal, spec?.MachineTo), onHand);
+            drum = DrumJudgement.Judge(new(diameters, facts.DrumCelsius, facts.GaugeCelsius, facts.DifferenceDoubtKelvin, ridge), new(most, spec?.OutOfRoundLimit, spec?.Nominal, spec?.MachineTo)
+            {
+                MaximumFrom = stamp is not null && (spec?.Maximum is not { } onSheet || stamp.Limit < onSheet) ? "stamping" : null,
+            }, onHand);
 
         var linings = readings.Where(r => r.Measurand == Measurand.ShoeLining).Select(Lining).ToList();
         var shoes = linings.Count > 0 ? ShoeWear.Judge(linings, facts.Condition, spec?.MinimumLining, onHand) : null;

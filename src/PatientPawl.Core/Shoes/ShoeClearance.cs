@@ -62,12 +62,13 @@ public sealed record ClearanceVerdict(
 [Engine]
 public static class ShoeClearance
 {
-    private const double DefaultLow = 0.3, DefaultHigh = 0.6;
+    // A click by two readings counts where it is this many times its own doubt.
+    private const double DefaultLow = 0.3, DefaultHigh = 0.6, Telling = 2;
 
     /// <summary>
     /// clearance = smallest drum diameter - diameter over the shoes; per click = k pitch / teeth with k = Ra / (Ra + Rb), or
-    /// from two readings (D2 - D1) / n, which beats geometry; clicks = floor((clearance - middle of the band) / per click),
-    /// the looser side.
+    /// from two readings (D2 - D1) / n, which beats geometry; clicks: the whole number that lands in the band nearest its
+    /// middle; where none does, the looser side.
     /// </summary>
     /// <exception cref="InputException">An impossible figure, or a drum smaller than the shoes.</exception>
     public static ClearanceVerdict Judge(DrumVerdict drum, ShoeSet shoes, ClearanceSheet sheet)
@@ -97,17 +98,26 @@ public static class ShoeClearance
             measured = (after.OverShoes.Millimeters - shoes.OverShoes.Millimeters) / after.Clicks;
             var doubt = Math.Sqrt(2) * uShoes / Math.Abs(after.Clicks);
             trail.Formula("A click, by two readings", "(D2 - D1) / n", $"({Figure.Of(after.OverShoes.Millimeters)} - {Figure.Of(shoes.OverShoes.Millimeters)}) / {after.Clicks}", $"{Mm(measured.Value, 4)}, doubt {Figure.Of(doubt, 4)}", "geometry");
-            if (Math.Abs(measured.Value - geometric) > doubt) notes.Add("Two readings and the geometry disagree by more than their doubt: a worn thread, a slipping wheel, or a shoe that does not follow.");
-            if (measured.Value <= 0) throw new InputException(new InputError("after.overShoesMm", Figure.Of(after.OverShoes.Millimeters), "larger after clicks outward", "The shoes did not grow with the clicks outward: wrong way, or the wheel slips."));
+            if (Math.Abs(measured.Value - geometric) > LimitJudgement.GuardFactor * doubt) notes.Add("Two readings and the geometry disagree by more than their doubt: a worn thread, a slipping wheel, or a shoe that does not follow.");
+            // A few clicks move it by less than the gauge can tell.
+            if (Math.Abs(measured.Value) < Telling * doubt)
+            {
+                notes.Add($"{Figure.Count(Math.Abs(after.Clicks), "click")} moved it {Mm(Math.Abs(measured.Value * after.Clicks))}, less than the gauge can tell: the geometry counts. Take the second reading after more clicks.");
+                measured = null;
+            }
+            else if (measured.Value <= 0) throw new InputException(new InputError("after.overShoesMm", Figure.Of(after.OverShoes.Millimeters), "larger after clicks outward", "The shoes did not grow with the clicks outward: wrong way, or the wheel slips."));
         }
 
         var perClick = measured ?? geometric;
         var raw = (clearance - aim) / perClick;
         // Whole numbers within a billionth count as whole.
-        var clicks = Math.Abs(raw - Math.Round(raw)) < 1e-9 ? (int)Math.Round(raw) : (int)Math.Floor(raw);
+        var looser = Math.Abs(raw - Math.Round(raw)) < 1e-9 ? (int)Math.Round(raw) : (int)Math.Floor(raw);
+        bool Lands(int n) => clearance - n * perClick is var gap && gap >= low - 1e-9 && gap <= high + 1e-9;
+        // The one that lands in the band nearest its middle; where none does, the looser side.
+        var clicks = Lands(looser) && (!Lands(looser + 1) || raw - looser <= looser + 1 - raw + 1e-9) || !Lands(looser + 1) ? looser : looser + 1;
         var left = clearance - clicks * perClick;
-        var inBand = left >= low - 1e-9 && left <= high + 1e-9;
-        trail.Formula("Clicks", "floor((clearance - middle of the band) / a click), the looser side", $"({Figure.Of(clearance)} - {Figure.Of(aim)}) / {Figure.Of(perClick, 4)} = {Figure.Of(raw, 2)}", clicks.ToString(), "geometry")
+        var inBand = Lands(clicks);
+        trail.Formula("Clicks", "the whole number that lands in the band nearest its middle, else the looser side: (clearance - middle) / a click", $"({Figure.Of(clearance)} - {Figure.Of(aim)}) / {Figure.Of(perClick, 4)} = {Figure.Of(raw, 2)}", clicks.ToString(), "geometry")
             .Formula("Left after them", "clearance - clicks × a click", $"{Figure.Of(clearance)} - {clicks} × {Figure.Of(perClick, 4)}", Mm(left), "geometry");
         if (!inBand) notes.Add("No whole click lands in the band.");
         if (shoes.ClicksLeft is { } available && clicks > available) notes.Add($"The adjuster has {Figure.Count(available, "click")} left and {clicks} {(clicks == 1 ? "is" : "are")} needed: drum too large, or shoes too thin.");

@@ -77,10 +77,16 @@ public static class ShoeWear
         var points = MeasuredPoints.Of(readings, r => (r.Shoe, r.Point), r => r.Thickness.Millimeters, r => r.Instrument);
         var thinnest = points.Deciding(LimitKind.Minimum);
         var at = readings.First(r => (r.Shoe, r.Point) == thinnest.At);
-        var lining = LimitJudgement.Against("Thinnest lining", Length.FromMillimeters(thinnest.Mm), thinnest.Budget, minimum ?? DefaultMinimum, LimitKind.Minimum, thinnest.Instrument, minimum is null ? "practice-shoe-lining" : null);
+        string[] wanted =
+        [
+            .. from shoe in Enum.GetValues<ShoePosition>() from point in Enum.GetValues<LiningPoint>() where points.All(p => p.At != (shoe, point))
+               select $"{(shoe == ShoePosition.Front ? "front" : "rear")} shoe, {Words(point)}",
+        ];
+        var lining = LimitJudgement.Against("Thinnest lining", Length.FromMillimeters(thinnest.Mm), thinnest.Budget, minimum ?? DefaultMinimum, LimitKind.Minimum, thinnest.Instrument, minimum is null ? "practice-shoe-lining" : null, wanted);
         var condemned = condition.BondLifted == Known.Yes || condition.Contaminated == Known.Yes;
         var looked = condition.BondLifted != Known.NotKnown && condition.Contaminated != Known.NotKnown;
-        var verdict = condemned || lining.Verdict == Verdict.Outside ? Verdict.Outside : lining.Verdict == Verdict.Inside && looked ? Verdict.Inside : Verdict.TooCloseToCall;
+        // What looking settles is looked at: it is no doubt of a gauge.
+        var verdict = condemned ? Verdict.Outside : Verdicts.Worst(lining.Verdict, looked ? Verdict.Inside : Verdict.NotYetEnough);
 
         List<string> notes = [];
         if (condition.BondLifted == Known.Yes) notes.Add("A lining that lifts comes off inside the drum: new shoes, whatever their thickness.");
@@ -89,7 +95,7 @@ public static class ShoeWear
         if (condition.BondLifted == Known.NotKnown) notes.Add("Try every edge with a pick.");
         if (condition.Contaminated == Known.NotKnown) notes.Add("Look for oil at the lining and behind the hub.");
         if (condition.SpringsSound == Known.NotKnown) notes.Add("Look at springs and pins.");
-        if (points.Count < 6) notes.Add($"{points.Count} of 6 points: both ends and the middle of each shoe.");
+        if (wanted.Length > 0) notes.Add($"{points.Count} of 6 points: {string.Join("; ", wanted)} not read.");
 
         var trail = new Trail("ShoeWear.Judge").Input("Thinnest lining", $"{Figure.Of(thinnest.Mm)} mm, {(at.Shoe == ShoePosition.Front ? "front" : "rear")} shoe, {Words(at.Point)}, {thinnest.Instrument.Name}")
             .Input("Bond", condition.BondLifted switch { Known.Yes => "lifts", Known.No => "holds", _ => "not tried" })
@@ -100,7 +106,8 @@ public static class ShoeWear
             {
                 Verdict.Inside => "The shoes may stay.",
                 Verdict.Outside => "New shoes, on both sides of the axle.",
-                _ => looked ? "Too close to call: not passed." : "Not passed until bond and contamination have been looked at.",
+                Verdict.TooCloseToCall => "Too close to call: not passed.",
+                _ => $"Not yet enough: {string.Join("; ", lining.Wanted.Concat(looked ? [] : ["look at bond and contamination"]))}.",
             }).WouldChange("A thinner place, a lifting edge, or oil found later.");
         return new(Length.FromMillimeters(thinnest.Mm), at, lining, verdict, Settling.Of(lining, thinnest, InstrumentUse.Depth, onHand), notes, trail.Done());
     }

@@ -65,6 +65,9 @@ public sealed record TorqueLine(
     TorqueQuantity Low, TorqueQuantity? High, bool SingleUse, bool SocketReaches, bool HoldingSpanner, string? Note,
     Angle? ThenAngle = null, bool ReuseAllowed = false)
 {
+    /// <summary>True where a person typed the figure because the sheet has none.</summary>
+    public bool Typed { get; init; }
+
     /// <summary>The figure to set: the middle of a range, or the single figure.</summary>
     public TorqueQuantity Wanted => High is { } high ? TorqueQuantity.FromNewtonMeters((Low.NewtonMeters + high.NewtonMeters) / 2) : Low;
 

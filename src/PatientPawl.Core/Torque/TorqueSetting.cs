@@ -8,7 +8,8 @@ namespace PatientPawl.Core.Torque;
 /// <summary>A question raised by the role or strength check. Never a refusal.</summary>
 /// <param name="Kind">What raised it.</param>
 /// <param name="Says">The question, for the technician.</param>
-public sealed record TorqueQuestion(TorqueQuestionKind Kind, string Says);
+/// <param name="WantsReason">True when it is signed only with a word on why the figure is right all the same.</param>
+public sealed record TorqueQuestion(TorqueQuestionKind Kind, string Says, bool WantsReason = false);
 
 /// <summary>What raised a torque question.</summary>
 public enum TorqueQuestionKind
@@ -34,12 +35,19 @@ public enum TorqueQuestionKind
 /// <param name="Reasons">Why.</param>
 public sealed record TorqueSet(
     TorqueQuantity AtTheBolt, double AtTheBoltLbfFt, TorqueQuantity Setting, double SettingLbfFt, TorqueQuantity OnTheScale,
-    TorqueQuantity? AppliedLow, TorqueQuantity? AppliedHigh, bool WrenchServes, IReadOnlyList<TorqueQuestion> Questions, Reasons Reasons) : IReasoned;
+    TorqueQuantity? AppliedLow, TorqueQuantity? AppliedHigh, bool WrenchServes, IReadOnlyList<TorqueQuestion> Questions, Reasons Reasons) : IReasoned
+{
+    /// <summary>Why nothing is set on this wrench, and which one would do; null where it serves, or none was given.</summary>
+    public string? Refusal { get; init; }
+}
 
 /// <summary>Says what to set the wrench to, and asks when the figure looks wrong for the bolt.</summary>
 [Engine]
 public static class TorqueSetting
 {
+    // A wrench is trusted from a fifth of its maximum on (ISO 6789-1:2017).
+    private const double LeastShare = 0.2;
+
     /// <summary>Usual torques by role in N m, cars to light vans. Common practice, no source.</summary>
     public static IReadOnlyDictionary<FastenerRole, (double Low, double High)> RoleBands { get; } = new Dictionary<FastenerRole, (double, double)>
     {
@@ -81,8 +89,8 @@ public static class TorqueSetting
         var wanted = line.Wanted;
         var trail = new Trail("TorqueSetting.Compute");
         _ = line.High is { } high
-            ? trail.Formula("At the bolt", "middle of the range", $"({Nm(line.Low)} + {Nm(high)}) / 2", $"{Nm(wanted)} N m", "spec-sheet")
-            : trail.Input("At the bolt", $"{Nm(wanted)} N m", "spec-sheet");
+            ? trail.Formula("At the bolt", "middle of the range", $"({Nm(line.Low)} + {Nm(high)}) / 2", $"{Nm(wanted)} N m", line.Typed ? "typed" : "spec-sheet")
+            : trail.Input("At the bolt", $"{Nm(wanted)} N m", line.Typed ? "typed" : "spec-sheet");
         trail.Formula("In lbf ft", "N m / 1.355818", $"{Nm(wanted)} / 1.355818", $"{Figure.Of(wanted.PoundForceFeet, 1)} lbf ft", "nist-sp-811");
 
         var factor = 1.0;
@@ -111,10 +119,14 @@ public static class TorqueSetting
             serves = !asked.Any(q => q.Blocks);
             questions.AddRange(asked.Select(q => q.Question));
         }
-        trail.Conclude($"Set the wrench to {Figure.Of(scale.NewtonMeters, 1)} N m.");
+
+        // A figure on a wrench that cannot show it is no figure: the sentence says which wrench would do.
+        var refusal = wrench is null || serves ? null
+            : $"Not with {wrench.Id}: {Figure.Of(setting.NewtonMeters, 1)} N m wants a wrench in calibration whose scale ends between {Figure.Of(setting.NewtonMeters, 1)} and {Figure.Of(setting.NewtonMeters / LeastShare, 1)} N m.";
+        trail.Conclude(refusal ?? $"Set the wrench to {Figure.Of(scale.NewtonMeters, 1)} N m{(line.ThenAngle is { } angle ? $", then turn it {Figure.Of(angle.Degrees)}° further" : "")}.");
         if (crowfoot is null) trail.WouldChange("A crowfoot or offset spanner lowers the setting.");
         trail.WouldChange("Lubricant on a dry-specified thread raises the clamp load by about a third at the same torque.");
-        return new(wanted, wanted.PoundForceFeet, setting, setting.PoundForceFeet, scale, low, most, serves, questions, trail.Done());
+        return new(wanted, wanted.PoundForceFeet, setting, setting.PoundForceFeet, scale, low, most, serves, questions, trail.Done()) { Refusal = refusal };
     }
 
     /// <summary>Tensile stress area of a metric thread, (pi/4)(d - 0.938194 P)^2 (ISO 898-1), in mm².</summary>
@@ -140,11 +152,13 @@ public static class TorqueSetting
         var other = RoleBands.Where(b => b.Key != line.Role && nm >= b.Value.Low && nm <= b.Value.High).Select(b => Fasteners.Words(b.Key)).ToArray();
         var asLbfFt = TorqueQuantity.FromPoundForceFeet(nm).NewtonMeters;
         var asNm = wanted.PoundForceFeet;
+        var asLbfIn = TorqueQuantity.FromPoundForceInches(nm).NewtonMeters;
         var said = $"{Nm(wanted)} N m is {(nm < low ? "low" : "high")} for a {Fasteners.Words(line.Role)}: usual is {low} to {high} N m.";
         if (other.Length > 0) said += $" Is this the figure of the {string.Join(" or ", other)}?";
         if (asLbfFt >= low && asLbfFt <= high) said += $" If the sheet says lbf ft, it is {Figure.Of(asLbfFt, 1)} N m.";
         else if (asNm >= low && asNm <= high) said += $" If {Figure.Of(asNm, 0)} was meant in N m, it was read as lbf ft.";
-        yield return new(TorqueQuestionKind.Role, said);
+        if (asLbfIn >= low && asLbfIn <= high) said += $" If the sheet says lbf in, it is {Figure.Of(asLbfIn, 1)} N m.";
+        yield return new(TorqueQuestionKind.Role, said, WantsReason: true);
     }
 
     private static IEnumerable<TorqueQuestion> StrengthQuestions(TorqueLine line, TorqueQuantity wanted, Trail trail)
@@ -157,17 +171,18 @@ public static class TorqueSetting
         var area = StressAreaMm2(d, pitch.Millimeters);
         double Stress(double k) => wanted.NewtonMeters * 1000 / (k * d) / area;
         double dry = Stress(0.20), wet = Stress(0.15);
-        trail.Formula("Stress in the bolt", "T / (K d As)", $"{Nm(wanted)} N m, K 0.20, {line.Thread}, As {Figure.Of(area, 1)} mm²", $"{Figure.Of(dry, 0)} MPa of {proof} proof", "iso-898-1");
-        if (dry > proof) yield return new(TorqueQuestionKind.Strength, $"{Nm(wanted)} N m would overload an {line.Thread} bolt of this class: {Figure.Of(dry, 0)} MPa against {proof}.");
+        trail.Formula("Stress in the bolt", "T / (K d As)", $"{Nm(wanted)} N m, K 0.20, {line.Thread}, As {Figure.Of(area, 1)} mm²", $"{Figure.Of(dry, 0)} MPa of {proof} proof", "iso-898-1")
+            .Evidence("Nut factor", "K 0.20 dry, 0.15 lubricated", "practice-friction");
+        if (dry > proof) yield return new(TorqueQuestionKind.Strength, $"{Nm(wanted)} N m would overload an {line.Thread} bolt of this class: {Figure.Of(dry, 0)} MPa against {proof}.", WantsReason: true);
         else if (wet > proof) yield return new(TorqueQuestionKind.Strength, "Dry threads only: with lubricant this figure overloads the bolt.");
-        else if (dry < proof / 10) yield return new(TorqueQuestionKind.Strength, $"Very low for this bolt: {Figure.Of(dry, 0)} MPa of {proof}. Right unit?");
+        else if (dry < proof / 10) yield return new(TorqueQuestionKind.Strength, $"Very low for this bolt: {Figure.Of(dry, 0)} MPa of {proof}. Right unit?", WantsReason: true);
     }
 
     private static IEnumerable<(TorqueQuestion Question, bool Blocks)> WrenchQuestions(TorqueLine line, Wrench wrench, TorqueQuantity setting, TorqueQuantity low, TorqueQuantity most, DateOnly today)
     {
         var max = wrench.Maximum.NewtonMeters;
-        if (setting.NewtonMeters < 0.2 * max || setting.NewtonMeters > max)
-            yield return (new(TorqueQuestionKind.Wrench, $"{wrench.Id} reads well from {Figure.Of(0.2 * max, 1)} to {Figure.Of(max, 1)} N m. Take another wrench."), true);
+        if (setting.NewtonMeters < LeastShare * max || setting.NewtonMeters > max)
+            yield return (new(TorqueQuestionKind.Wrench, $"{wrench.Id} reads well from {Figure.Of(LeastShare * max, 1)} to {Figure.Of(max, 1)} N m. Take another wrench."), true);
         if (today > wrench.CalibratedUntil)
             yield return (new(TorqueQuestionKind.Wrench, $"{wrench.Id} was in calibration until {wrench.CalibratedUntil:yyyy-MM-dd}. Take another wrench."), true);
         if (line.High is { } high && (low < line.Low || most > high))

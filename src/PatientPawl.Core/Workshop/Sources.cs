@@ -67,6 +67,9 @@ public static class Sources
         new("practice-routes", SourceKind.CommonPractice, "Routes into the service position", "A tool closes the brake and reads codes; the car's own sequence needs none; a spindle by hand is the last resort; a battery straight to the motor is never offered.", false),
         new("practice-people", SourceKind.Arithmetic, "Two technicians", "List scheduling with critical-path priority over two people, single tools and one person at a corner.", false),
         new("practice-steps", SourceKind.CommonPractice, "The order of the work", "Why each step stands where it does; minutes are estimates to be edited.", false),
+        new("practice-alignment", SourceKind.CommonPractice, "How exactly a hand turns a piston", "About 2 degrees either way; the pad's pin has more play than that. Our own assumption.", false),
+        new("stamping", SourceKind.CommonPractice, "Stamped on the part", "Read from the part itself; where stamping and sheet differ the stricter one is used.", false),
+        new("typed", SourceKind.CommonPractice, "Entered by hand", "A figure that a person typed, with the place it was read from.", false),
         new("spec-sheet", SourceKind.CommonPractice, "The job's spec sheet", "The maker's figures as entered in this workshop; the maker's own current data outranks it.", false),
     ];
 

@@ -29,7 +29,7 @@ public sealed record ClickCommand(
 public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
-    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason) : IVersioned;
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null) : IVersioned;
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
 public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : IVersioned;
 public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : IVersioned;
@@ -87,7 +87,8 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/torques", (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
-                c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
+                c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason)
+                { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands) =>

@@ -19,7 +19,7 @@ namespace PatientPawl.Web.Retraction;
 public sealed record ReservoirNow(ReservoirSpec Spec, double LevelPercent);
 
 /// <summary>A quick bench for retraction: which way, and, when the measurements are there, how far.</summary>
-public sealed record RetractRequest(Architecture Architecture, bool MethodUndecided, Side Side, PistonSpec? Piston, HowFarInput? HowFar, RetractDepthRule Depth, ReservoirNow? Reservoir);
+public sealed record RetractRequest(Architecture Architecture, bool MethodUndecided, Side Side, PistonSpec? Piston, HowFarInput? HowFar, RetractDepthRule Depth, ReservoirNow? Reservoir, bool Opposed = false);
 
 /// <summary>The bench's answer. An opposed caliper has its two sides beside the whole.</summary>
 public sealed record RetractAnswer(Ruling Ruling, TravelResult? Travel, RoomResult? Room, OpposedTravel? Opposed);
@@ -59,7 +59,7 @@ internal static class RetractionEndpoints
     {
         api.MapPost("/bench/retract", (RetractRequest r) =>
         {
-            var ruling = RetractionRuling.Decide(r.Architecture, r.Side, r.Piston, r.MethodUndecided);
+            var ruling = RetractionRuling.Decide(r.Architecture, r.Side, r.Piston, r.MethodUndecided, r.Opposed);
             var turned = ruling.Turned;
             var opposed = r.HowFar is { } both && ruling.Method == RetractMethod.OpposedPush ? HowFar.Opposed(both, r.Depth) : null;
             // A lead only means something where the piston is turned.

@@ -37,7 +37,9 @@ internal static class TorqueEndpoints
         // The smallest wrench that serves shows the figure best.
         var serving = wrenches.Where(w => (crowfoot is null || crowfoot.Extension < w.GripLength) && TorqueSetting.Compute(line, w, crowfoot, today).WrenchServes)
             .OrderBy(w => w.Maximum.NewtonMeters).ToList();
-        var wrench = wrenchId is null ? serving.FirstOrDefault() : Find(wrenches, wrenchId);
+        // Where none serves, the one that comes nearest says why not: a crowfoot is never quietly left out.
+        var wrench = wrenchId is not null ? Find(wrenches, wrenchId) : serving.FirstOrDefault()
+            ?? wrenches.Where(w => crowfoot is null || crowfoot.Extension < w.GripLength).MinBy(w => (w.CalibratedUntil < today, Math.Abs(Math.Log(w.Maximum.NewtonMeters / line.Wanted.NewtonMeters))));
         return new(TorqueSetting.Compute(line, wrench, wrench is null ? null : crowfoot, today), wrench, [.. serving.Select(w => w.Id)]);
     }
 

@@ -264,7 +264,7 @@ public class FluidAccountTests
     {
         var a = Predict(j);
         var brim = 100 + j.Head / j.Band * 100;
-        return a.LevelHome <= Math.Max(brim, j.Level) + 1e-6 && a.Room.DrawOff.Milliliters >= 0 && a.TopUp.Milliliters >= 0 && a.LevelDrawn <= j.Level + 1e-9;
+        return a.LevelHome <= Math.Min(Math.Max(brim, 100), 100 + j.Head / j.Band * 50) + 1e-6 && a.LevelDrawn >= Math.Min(j.Level, 0) - 1e-6 && a.Room.DrawOff.Milliliters >= 0 && a.TopUp.Milliliters >= 0 && a.LevelDrawn <= j.Level + 1e-9;
     });
 
     [Property(MaxTest = 400)]
@@ -275,7 +275,7 @@ public class FluidAccountTests
         var back = area * j.Travel;
         var gap = area * (j.Travel - j.Need + 1);
         // level x band + back - drawn - gap, by hand.
-        var end = j.Level / 100 * j.Band + back - a.Room.DrawOff.Milliliters - gap;
+        var end = j.Level / 100 * j.Band + back - a.Room.DrawOff.Milliliters - a.Room.DrawWhile.Milliliters - gap;
         return Math.Abs(a.LevelFinal / 100 * j.Band - end) < 1e-6 && Math.Abs(a.Back.Milliliters - back) < 1e-6;
     });
 

@@ -60,8 +60,9 @@ public class IdentifyTests
     {
         var found = Of(looks);
         if (found.Standing.Count > 0) return true;
-        return found.Ruled is null && Of([.. found.Contradictions]).Standing.Count == 0 | found.Contradictions.Count == 2
-            && found.Contradictions.All(o => found.Contradictions.Count == 2 || Of([.. found.Contradictions.Where(x => x != o)]).Standing.Count > 0);
+        bool Left(Identified f) => f.Standing.Count > 0 && f.Contradictions.Count == 0;
+        return found.Ruled is null && !Left(Of([.. found.Contradictions])) | found.Contradictions.Count == 2
+            && found.Contradictions.All(o => found.Contradictions.Count == 2 || Left(Of([.. found.Contradictions.Where(x => x != o)])));
     });
 
     [Fact]

@@ -23,6 +23,9 @@ internal sealed class Bench
         new(Volume.FromMilliliters(75), Volume.FromMilliliters(20)), null,
         [.. new[] { Line(FastenerRole.SlidePin, 2, 31), Line(FastenerRole.Wheel, 4, 110), Line(FastenerRole.RotorScrew, 1, 8) }, .. bracketTorque ? [Line(FastenerRole.Bracket, 2, 90)] : Array.Empty<TorqueLine>()]);
 
+    // Where the sheet is silent: the middle of what is usual for the role.
+    private static TorqueQuantity Usual(FastenerRole role) => TorqueQuantity.FromNewtonMeters((TorqueSetting.RoleBands[role].Low + TorqueSetting.RoleBands[role].High) / 2);
+
     public static Wrench Wrench(double max = 200) => new("W", "Test", TorqueQuantity.FromNewtonMeters(max), TorqueQuantity.FromNewtonMeters(0.5), Mm(400), WrenchType.Setting, new(2027, 1, 1));
 
     public Bench Do(Func<JobState, JobEvent> decide)
@@ -64,7 +67,7 @@ internal sealed class Bench
     /// <summary>Clicks a step on, or signs the next of its bolts.</summary>
     public Bench Step(StepBench now, double level = 60) =>
             now.Role is null ? Do(s => JobRules.Click(s, Click(now, level), true))
-            : Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin or FastenerRole.Banjo => 60, FastenerRole.RotorScrew or FastenerRole.ActuatorScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? TorqueQuantity.FromNewtonMeters(60) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
+            : Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin or FastenerRole.Banjo => 60, FastenerRole.RotorScrew or FastenerRole.ActuatorScrew or FastenerRole.BleedScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? Usual(now.Role!.Value) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
 
     public static ClickOn Click(StepBench bench, double level = 60) => new(bench.Step, [.. bench.Readings.Select(r => new Reading(r.Kind, r.Kind switch
     {

@@ -125,7 +125,7 @@ public class ScreensTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         var click = Bench.Click(RunSheets.Of(job.State).Now!);
-        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.InnerPad ? r with { Value = 4.8 } : r)] }, true));
+        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.InnerPad ? r with { Value = 4.8 } : r)], Note = "the sheet of an older caliper" }, true));
         var inner = job.State.Corner(Side.Left).Verdicts[0];
         inner.Value.Millimeters.ShouldBe(0);
         inner.Verdict.ShouldBe(Verdict.Outside);

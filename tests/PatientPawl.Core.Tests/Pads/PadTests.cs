@@ -150,8 +150,10 @@ public class PadTests
     [Fact]
     public void Lining_that_grows_and_points_that_scatter_are_said()
     {
-        PadForecast.Compute([new(0, Mm(6)), new(10_000, Mm(7)), new(20_000, Mm(8))], Mm(2), null).ToMinimumKm.ShouldBeNull();
-        var wild = PadForecast.Compute([new(0, Mm(8)), new(1_000, Mm(6)), new(2_000, Mm(8.5)), new(3_000, Mm(6.5))], Mm(2), 5_000);
+        var grows = PadForecast.Compute([new(0, Mm(6)), new(10_000, Mm(6.2)), new(20_000, Mm(6.4))], Mm(2), 10_000);
+        grows.ToMinimumKm.ShouldBeNull();
+        grows.LastsToNext.ShouldBeNull("what grows says nothing of lasting");
+        var wild = PadForecast.Compute([new(0, Mm(8)), new(1_000, Mm(7.2)), new(2_000, Mm(8.1)), new(3_000, Mm(7.3))], Mm(2), 5_000);
         wild.HighKm.ShouldBeNull();
         wild.Says.ShouldContain("scatter");
         PadForecast.Compute([new(0, Mm(8)), new(10_000, Mm(2)), new(11_000, Mm(1.5))], Mm(2), null).ToMinimumKm.ShouldBe(0);

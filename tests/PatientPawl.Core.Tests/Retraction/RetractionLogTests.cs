@@ -234,11 +234,11 @@ public class RetractionLogTests
     public void Deeper_than_home_asks_whether_it_is_the_same_land() => RetractionLog.Follow(Log((8, 1.0), (9, 0.9))).Findings.Single().Do.ShouldContain("same land");
 
     [Fact]
-    public void Over_twice_the_effort_of_the_other_side_is_suspected()
+    public void Twice_the_effort_of_the_other_side_is_suspected()
     {
-        var log = Log(At(0, 8.7, effort: 12), At(1, 7.9, effort: 14)) with { OtherEffort = UnitsNet.Torque.FromNewtonMeters(6.5) };
+        var log = Log(At(0, 8.7, effort: 12), At(1, 7.9, effort: 14)) with { OtherEffort = UnitsNet.Torque.FromNewtonMeters(6.6) };
         Kinds(log).ShouldNotContain(LogFindingKind.HarderThanOther);
-        Kinds(log with { OtherEffort = UnitsNet.Torque.FromNewtonMeters(6.4) }).ShouldContain(LogFindingKind.HarderThanOther);
+        Kinds(log with { OtherEffort = UnitsNet.Torque.FromNewtonMeters(6.5) }).ShouldContain(LogFindingKind.HarderThanOther);
         var easy = RetractionLog.Follow(Log(At(0, 8.7, effort: 6), At(1, 7.9, effort: 6)));
         var sides = RetractionLog.Compare(RetractionLog.Follow(log), easy);
         sides.Harder.ShouldBe(Side.Left);

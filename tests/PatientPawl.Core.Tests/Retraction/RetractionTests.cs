@@ -151,8 +151,12 @@ public class RetractionTests
     // room = band x (1 - level): 100 mL at 70 % leaves 30.
     [InlineData(70, 30, RoomVerdict.FitsUnderMax, 0)]
     [InlineData(70, 50, RoomVerdict.OverMaxUnderBrim, 0)]
+    [InlineData(70, 55, RoomVerdict.DrawOffFirst, 25)]
     [InlineData(70, 80, RoomVerdict.DrawOffFirst, 50)]
-    [InlineData(110, 5, RoomVerdict.OverMaxUnderBrim, 0)]
+    [InlineData(110, 5, RoomVerdict.DrawOffFirst, 15)]
+    [InlineData(122, 0, RoomVerdict.DrawOffFirst, 22)]
+    [InlineData(20, 130, RoomVerdict.DrawOffFirst, 20)]
+    [InlineData(0, 130, RoomVerdict.DrawWhileRetracting, 0)]
     public void The_rise_is_predicted_before_the_piston_moves(double level, double displaced, RoomVerdict verdict, double draw)
     {
         var r = ReservoirRoom.Judge(new(Volume.FromMilliliters(100), Volume.FromMilliliters(40)), level, Volume.FromMilliliters(displaced));

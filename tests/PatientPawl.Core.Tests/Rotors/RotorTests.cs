@@ -52,7 +52,7 @@ public class RotorTests
     [Fact]
     public void Equal_readings_vary_by_nothing_and_equal_their_mean()
     {
-        var v = Thickness(Fine, 8.4, 9.2, 9.2, 9.2, 9.2);
+        var v = Thickness(Fine, 8.4, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2);
         v.Variation.Millimeters.ShouldBe(0);
         v.Mean.Millimeters.ShouldBe(9.2, 1e-12);
         v.VariationVerdict.Verdict.ShouldBe(Verdict.Inside);
@@ -67,7 +67,8 @@ public class RotorTests
         plain.VariationVerdict.Verdict.ShouldBe(Verdict.TooCloseToCall);
         plain.Notes.ShouldContain(n => n.Contains("can hardly decide"));
         plain.VariationSettledBy.ShouldContain(s => s.WouldSettle && s.Says.Contains("digital micrometer"));
-        Thickness(Fine, 8.4, 9.2, 9.21, 9.2, 9.2).VariationVerdict.Verdict.ShouldBe(Verdict.Inside);
+        Thickness(Fine, 8.4, 9.2, 9.21, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2).VariationVerdict.Verdict.ShouldBe(Verdict.Inside);
+        Thickness(Fine, 8.4, 9.2, 9.21, 9.2, 9.2).VariationVerdict.Verdict.ShouldBe(Verdict.NotYetEnough, "four places never give a pass");
         Thickness(Fine, 8.4, 9.2, 9.23, 9.2, 9.2).VariationVerdict.Verdict.ShouldBe(Verdict.Outside);
     }
 
@@ -216,7 +217,7 @@ public class RotorTests
     [Fact]
     public void The_ruling_puts_what_condemns_first()
     {
-        var good = Thickness(Fine, 8.4, 9.2, 9.2, 9.2, 9.2);
+        var good = Thickness(Fine, 8.4, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2, 9.2);
         var seen = RotorCondition.NotLooked with { Cracks = Cracks.None };
         RotorFate Fate(ThicknessVerdict t, RotorCondition c, RunoutVerdict? r = null, HubAndRotorVerdict? a = null) => RotorRuling.Decide(t, r, a, c, Side.Left).Fate;
         Fate(good, seen).ShouldBe(RotorFate.Keep);
@@ -225,7 +226,7 @@ public class RotorTests
         Fate(good, seen with { Vanes = VaneLean.Anticlockwise }).ShouldBe(RotorFate.Replace);
         Fate(Thickness(Fine, 8.4, 8.3, 9, 9, 9), seen).ShouldBe(RotorFate.Replace);
         Fate(Thickness(Micrometer, 8.4, 8.4, 8.4, 8.4, 8.4), seen).ShouldBe(RotorFate.NotPassed);
-        Fate(good, seen with { ScoringDepth = Mm(0.8) }).ShouldBe(RotorFate.Machine);
+        Fate(good, seen with { ScoringDepth = Mm(0.6) }).ShouldBe(RotorFate.Machine);
         Fate(good, seen with { ScoringDepth = Mm(0.8), Shook = true, NeverMachine = true }).ShouldBe(RotorFate.Replace);
         Fate(Thickness(Fine, 8.4, 8.6, 8.6, 8.6, 8.6), seen with { ScoringDepth = Mm(0.8) }).ShouldBe(RotorFate.Replace);
         var wobbles = Runout.Fit(Run(t => 0.1 * Math.Cos(t)), null, All);

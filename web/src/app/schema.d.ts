@@ -3353,7 +3353,7 @@ export interface components {
             bottomed: boolean;
             /** @description The house rule. */
             rule: components["schemas"]["AlignmentRule"];
-            /** @description Most back-off under the second school, 1 to 360 degrees; null uses the flagged default of 90. */
+            /** @description Most back-off under the second school, 1 to 360 degrees; null uses the flagged default of 30. */
             backOffLimitDeg?: null | number;
         };
         AlignmentRequest: {
@@ -4773,6 +4773,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+            /** @description Places still to be read before it can pass; empty where all were, or where it does not pass anyway. */
+            wanted?: string[];
         };
         /**
          * @description Where along a lining it was measured.
@@ -5336,7 +5338,7 @@ export interface components {
          * @description A pattern of wear.
          * @enum {unknown}
          */
-        PadPattern: "inner-thin" | "outer-thin" | "tapered" | "one-side-thin" | "rear-thin" | "even-thin";
+        PadPattern: "inner-thin" | "outer-thin" | "tapered" | "one-side-thin" | "rear-thin" | "even-thin" | "worn-through";
         /**
          * @description The pad on the piston's side or the far one.
          * @enum {unknown}
@@ -5368,6 +5370,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** @description Patterns with their causes. */
             findings: components["schemas"]["PadFinding"][];
+            /** @description Places still to be read before the set can pass. */
+            wanted: string[];
             /** @description What would settle the thinnest. */
             settledBy: components["schemas"]["SettledBy"][];
             /** @description What else to know. */
@@ -5780,6 +5784,8 @@ export interface components {
             howFar: null | components["schemas"]["HowFarInput"];
             depth: components["schemas"]["RetractDepthRule"];
             reservoir: null | components["schemas"]["ReservoirNow"];
+            /** @default false */
+            opposed: boolean;
         };
         /** @description The retract bench of a corner: its log, its slot, its boot, and the other side beside it. */
         RetractionBenchAnswer: {
@@ -5839,7 +5845,7 @@ export interface components {
              * @description Level after, per cent of the MIN to MAX band.
              */
             levelAfter: number;
-            /** @description How much to draw off first; 0 when it fits. */
+            /** @description How much to draw off first, never under MIN; 0 when it fits. */
             drawOffMl: components["schemas"]["Volume"];
             /** @description The verdict. */
             verdict: components["schemas"]["RoomVerdict"];
@@ -5859,7 +5865,7 @@ export interface components {
          * @description Whether the fluid that comes back will fit.
          * @enum {unknown}
          */
-        RoomVerdict: "fits-under-max" | "over-max-under-brim" | "draw-off-first";
+        RoomVerdict: "fits-under-max" | "over-max-under-brim" | "draw-off-first" | "draw-while-retracting";
         /** @description The rotor bench's answer: whatever can be judged from what there is. */
         RotorBenchAnswer: {
             stamp: null | components["schemas"]["StampRead"];
@@ -6781,6 +6787,9 @@ export interface components {
             /** Format: int32 */
             enteredPerCorner: null | number;
             unverifiedReason: null | string;
+            reason?: null | string;
+            /** Format: double */
+            shownNm?: null | number;
         };
         /** @description A fastener line of a spec sheet: what it is and how tight. */
         TorqueLine: {
@@ -6815,6 +6824,8 @@ export interface components {
              * @default false
              */
             reuseAllowed: boolean;
+            /** @description True where a person typed the figure because the sheet has none. */
+            typed?: boolean;
             /** @description The figure to set: the middle of a range, or the single figure. */
             wantedNm?: components["schemas"]["Torque"];
             /** @description True when a new one goes in every time: the sheet says so, or it is stretched by an angle and the sheet does not allow it twice. */
@@ -6835,6 +6846,11 @@ export interface components {
             kind: components["schemas"]["TorqueQuestionKind"];
             /** @description The question, for the technician. */
             says: string;
+            /**
+             * @description True when it is signed only with a word on why the figure is right all the same.
+             * @default false
+             */
+            wantsReason: boolean;
         };
         /**
          * @description What raised a torque question.
@@ -6880,6 +6896,8 @@ export interface components {
             questions: components["schemas"]["TorqueQuestion"][];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+            /** @description Why nothing is set on this wrench, and which one would do; null where it serves, or none was given. */
+            refusal?: null | string;
         };
         /** @description One fastener was torqued, or tightened in a way that could not be verified. */
         TorqueSigned: {
@@ -6986,10 +7004,10 @@ export interface components {
             vin: null | string;
         };
         /**
-         * @description The three verdicts on a limit.
+         * @description The verdicts on a limit.
          * @enum {unknown}
          */
-        Verdict: "inside" | "too-close-to-call" | "outside";
+        Verdict: "inside" | "too-close-to-call" | "outside" | "not-yet-enough";
         /** @description What the check digit says about a vehicle identification number. */
         VinCheck: {
             /** @description The number, upper case. */

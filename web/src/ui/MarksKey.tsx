@@ -30,12 +30,13 @@ export function MarksKey() {
             : "Bolt turned, stripe broken: this side has not met it yet"}
         </div>
       ))}
-      {(["inside", "too-close-to-call", "outside"] as const).map((v) => (
+      {(["inside", "not-yet-enough", "too-close-to-call", "outside"] as const).map((v) => (
         <div key={v} className={row}>
           <VerdictMark verdict={v} />
           {
             {
               inside: "the pawl is seated",
+              "not-yet-enough": "the pawl is not down yet: places are still to be read or looked at",
               "too-close-to-call": "the pawl is on the tooth's tip: not passed",
               outside: "the pawl is past the tooth",
             }[v]

@@ -141,25 +141,29 @@ export function BoltHead({ met, size = 40 }: { met: boolean; size?: number }) {
   );
 }
 
-type Verdict = "inside" | "too-close-to-call" | "outside";
+type Verdict = "inside" | "not-yet-enough" | "too-close-to-call" | "outside";
 const WORDS: Record<Verdict, string> = {
   inside: "Inside",
+  "not-yet-enough": "Not yet enough",
   "too-close-to-call": "Too close to call",
   outside: "Outside",
 };
 const COLOUR: Record<Verdict, string> = {
   inside: "var(--inside)",
+  "not-yet-enough": "var(--undecided)",
   "too-close-to-call": "var(--undecided)",
   outside: "var(--outside)",
 };
 
-/** Word and glyph together: pawl seated in a tooth, on its tip, or past it. */
+/** Word and glyph together: pawl seated in a tooth, not down yet, on its tip, or past it. */
 export function VerdictMark({ verdict }: { verdict: Verdict }) {
   const colour = COLOUR[verdict];
-  const pawl = { inside: [17, 8], "too-close-to-call": [25, -3], outside: [33, 10] }[verdict] as [
-    number,
-    number,
-  ];
+  const pawl = {
+    inside: [17, 8],
+    "not-yet-enough": [8, -6],
+    "too-close-to-call": [25, -3],
+    outside: [33, 10],
+  }[verdict] as [number, number];
   return (
     <span
       className="inline-flex items-center gap-2 font-title text-[21px] leading-tight font-semibold"
@@ -182,7 +186,7 @@ export function VerdictMark({ verdict }: { verdict: Verdict }) {
           fill={verdict === "too-close-to-call" ? "url(#hatch-v)" : colour}
           stroke={colour}
           strokeWidth="2"
-          fillOpacity={verdict === "outside" ? 0 : 1}
+          fillOpacity={verdict === "outside" || verdict === "not-yet-enough" ? 0 : 1}
         />
         <Pawl x={pawl[0]} y={pawl[1]} fill={colour} scale={0.8} />
       </svg>

@@ -33,4 +33,11 @@ public sealed record ClickOn(StepKey Step, IReadOnlyList<Reading> Readings, IRea
 /// <param name="EnteredTorque">A figure entered by hand; only where the sheet has none.</param>
 /// <param name="EnteredPerCorner">How many of them, with a figure entered by hand.</param>
 /// <param name="UnverifiedReason">Why it cannot be verified; null when it is.</param>
-public sealed record SignTorque(StepKey Step, int Index, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, TorqueQuantity? EnteredTorque, int? EnteredPerCorner, string? UnverifiedReason);
+public sealed record SignTorque(StepKey Step, int Index, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, TorqueQuantity? EnteredTorque, int? EnteredPerCorner, string? UnverifiedReason)
+{
+    /// <summary>Why a figure that is asked about is right all the same; null when nothing is asked.</summary>
+    public string? Reason { get; init; }
+
+    /// <summary>The setting that stood on the screen; null where there was none.</summary>
+    public TorqueQuantity? Shown { get; init; }
+}

@@ -75,7 +75,7 @@ public static partial class JobRules
 
         if (state.Corner(side).Ruled is { MethodUndecided: true } && found.MethodUndecided)
             throw new NotAllowedException("Both motor designs are still possible.", ["Needs the gentle push, with the spindle back."], []);
-        return new(side, found.Standing, RetractionRuling.Decide(architecture, side, state.Opened!.Sheet.Piston, found.MethodUndecided), found.MethodUndecided);
+        return new(side, found.Standing, RetractionRuling.Decide(architecture, side, state.Opened!.Sheet.Piston, found.MethodUndecided, state.SeenOpposed(side)), found.MethodUndecided);
     }
 
     /// <summary>Chooses the route into the service position.</summary>

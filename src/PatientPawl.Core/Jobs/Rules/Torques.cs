@@ -30,8 +30,20 @@ public static partial class JobRules
         var wrench = command.Wrench ?? throw new InputException(new InputError("wrenchId", "none", "a wrench of the workshop", "Choose the wrench: the record carries it."));
         var set = TorqueSetting.Compute(line, wrench, command.Crowfoot, today);
         if (!set.WrenchServes)
-            throw new InputException(new InputError("wrenchId", wrench.Id, "a wrench that reaches the figure and is in date", set.Questions.First(q => q.Kind == TorqueQuestionKind.Wrench).Says));
-        return new(command.Step, command.Index, line, set, wrench, command.Crowfoot, command.Unit, true, null);
+            throw new InputException(new InputError("wrenchId", wrench.Id, "a wrench that reaches the figure and is in date", set.Refusal!));
+        RequireShown(command, set);
+        var reason = string.IsNullOrWhiteSpace(command.Reason) ? state.Signatures(command.Step).Select(s => s.Reason).FirstOrDefault(r => r is not null) : command.Reason.Trim();
+        if (reason is null && set.Questions.FirstOrDefault(q => q.WantsReason) is { } asked)
+            throw new InputException(new InputError("reason", "nothing", "why the figure is right", $"{asked.Says} Say why it is right all the same."));
+        return new(command.Step, command.Index, line, set, wrench, command.Crowfoot, command.Unit, true, reason);
+    }
+
+    /// <summary>What stood on the screen is what is signed for: a sheet, a wrench or a crowfoot may have changed since.</summary>
+    private static void RequireShown(SignTorque command, TorqueSet set)
+    {
+        if (command.Shown is not { } shown || Math.Abs(shown.NewtonMeters - set.OnTheScale.NewtonMeters) < 0.05) return;
+        throw new InputException(new InputError("shownNm", $"{Figure.Of(shown.NewtonMeters, 1)} N m", $"{Figure.Of(set.OnTheScale.NewtonMeters, 1)} N m",
+            $"The screen showed {Figure.Of(shown.NewtonMeters, 1)} N m and it is {Figure.Of(set.OnTheScale.NewtonMeters, 1)} now: look at the figure again before it is signed."));
     }
 
     /// <summary>The fastener line of a torque step: the sheet's, or the one entered by hand where the sheet has none.</summary>
@@ -41,7 +53,7 @@ public static partial class JobRules
         if (state.Signatures(command.Step).FirstOrDefault() is { } earlier) return earlier.Line;
         if (command.EnteredTorque is not { } torque)
             throw new InputException(new InputError("enteredTorqueNm", "nothing", "1 to 500 N m", $"The sheet has no figure for a {Fasteners.Words(role)}: enter the maker's, with its unit."));
-        var entered = new TorqueLine(role, command.EnteredPerCorner ?? 0, null, null, PropertyClass.NotKnown, "as found", torque, null, false, true, false, "Entered by hand");
+        var entered = new TorqueLine(role, command.EnteredPerCorner ?? 0, null, null, PropertyClass.NotKnown, "as found", torque, null, false, true, false, "Entered by hand") { Typed = true };
         var checks = new Checks();
         entered.CheckInto(checks);
         checks.ThrowIfAny();

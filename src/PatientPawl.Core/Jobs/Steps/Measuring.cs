@@ -10,6 +10,19 @@ internal sealed class Measured : StepBehaviour
 {
     public override bool CanBeMarked => false;
 
+    /// <summary>New parts that will not go in are not fitted on the quiet.</summary>
+    public override void Check(JobState state, ClickOn command, string? outcome)
+    {
+        var side = command.Step.Side!.Value;
+        if (!string.IsNullOrWhiteSpace(command.Note) || state.Setup.InspectOnly || !state.Setup.PadsNew || state.Car.Get(Corner.Piston, side) == Piston.Levered) return;
+        if (JobMeasuring.Travel(state, side, command.Readings) is { WillNotGoIn: true, HomeTravel: { } there } t)
+        {
+            var (need, room) = (Figure.Of(t.Need.Millimeters, 1), Figure.Of(Math.Max(there.Millimeters, 0), 1));
+            throw new InputException(new InputError("note", "nothing", "a word on why they go in all the same",
+                $"The new parts need {need} mm and only {room} mm is there: measure again, or report a wrong part. If they are right, say so in the note."));
+        }
+    }
+
     public override Judgement Judge(JobState state, ClickOn command, string? outcome)
     {
         var side = command.Step.Side!.Value;

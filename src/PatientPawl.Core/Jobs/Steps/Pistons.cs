@@ -14,8 +14,8 @@ internal sealed class PistonHome : StepBehaviour
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
         var side = command.Step.Side!.Value;
-        if (state.Corner(side).Retraction.Boot is { } boot && BootLook.Judge(boot, state.Opened!.Sheet.Piston.ResealAllowed, state.Setup.Rules.Boot) is { Condemns: true } torn)
-            throw new InputException(new InputError("boot", torn.Name.ToLowerInvariant(), "a sound boot, or a reseal that the maker allows", $"The boot was seen {torn.Name.ToLowerInvariant()}. {torn.Do}"));
+        if (state.Corner(side).Retraction.Boot is { } boot && BootLook.Judge(boot, state.Opened!.Sheet.Piston.ResealAllowed, state.Setup.Rules.Boot) is { Stop: true } unsound)
+            throw new InputException(new InputError("boot", unsound.Name.ToLowerInvariant(), "a sound boot, or a reseal that the maker allows", $"The boot was seen {unsound.Name.ToLowerInvariant()}. {unsound.Do}"));
         if (JobBenches.Creep(state, state.Corner(side).Pistons) is { } creep) RequireAllBack(state, side, creep);
         if (state.Corner(side).LogPoints().Count == 0) return;
         var log = JobBenches.Retraction(state, side, null).Log;

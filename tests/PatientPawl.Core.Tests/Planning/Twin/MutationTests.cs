@@ -10,8 +10,8 @@ namespace PatientPawl.Core.Tests.Planning.Twin;
 /// </summary>
 public class MutationTests(ITestOutputHelper output)
 {
-    // PAWL_MUTANTS=all tries every one; the usual run twenty that change with the day.
-    private static readonly bool Whole = Environment.GetEnvironmentVariable("PAWL_MUTANTS") == "all";
+    // PAWL_MUTANTS=n tries every n-th, 1 every one, and longer; the usual run twenty that change with the day.
+    private static readonly int Every = int.TryParse(Environment.GetEnvironmentVariable("PAWL_MUTANTS"), out var n) ? Math.Max(n, 1) : 0;
     private const int AtATime = 20;
 
     private sealed record Mutant(StepType Step, Condition Dropped, int Interlock)
@@ -32,7 +32,7 @@ public class MutationTests(ITestOutputHelper output)
     {
         var all = Mutants().ToArray();
         var turn = DateTime.UtcNow.DayOfYear * AtATime;
-        var tried = Whole ? all : [.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
+        var tried = Every > 0 ? [.. all.Where((_, i) => i % Every == 0)] : (Mutant[])[.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
         var setups = Setups.Spread().ToArray();
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
@@ -48,8 +48,7 @@ public class MutationTests(ITestOutputHelper output)
         output.WriteLine($"{all.Length} conditions of steps and interlocks; {tried.Length} forgotten one by one, {nowhere} of them never asked for in these setups; {counted - missed.Count} of {counted} missed, {100.0 * (counted - missed.Count) / counted:F1} %");
         foreach (var (how, n) in by.OrderByDescending(b => b.Value)) output.WriteLine($"{n,6}  {how}");
         foreach (var name in missed.Order(StringComparer.Ordinal)) output.WriteLine($"nobody missed  {name}");
-        if (Whole) missed.Count.ShouldBeLessThanOrEqualTo(counted / 20);
-        else missed.Except(CannotMatter.Keys).ShouldBeEmpty();
+        missed.Except(CannotMatter.Keys).ShouldBeEmpty();
     }
 
     /// <summary>What gives it away; null when nothing does, empty when no setup asks for it.</summary>
@@ -59,7 +58,7 @@ public class MutationTests(ITestOutputHelper output)
         if (Array.Exists(GoldenPlanTests.Golden, g => Asks(mutant, g.Setup) && Differs(g.Setup, g.Setup with { Without = without }))) return "a plan that was read";
         var at = Array.FindAll(setups, s => Asks(mutant, s));
         if (at.Length == 0) return "";
-        for (var seed = 0; seed < (Whole ? 40 : 60); seed++)
+        for (var seed = 0; seed < 24; seed++)
         {
             var setup = at[seed * 13 % at.Length] with { Without = without };
             var walk = new TwinWalk(setup, seed * 7919 + 5, seed % 5 == 0 ? Surprises.None : Surprises.All);

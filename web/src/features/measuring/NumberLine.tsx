@@ -3,6 +3,7 @@ import { figure } from "../jobs/words";
 
 const COLOUR = {
   inside: "var(--inside)",
+  "not-yet-enough": "var(--undecided)",
   "too-close-to-call": "var(--undecided)",
   outside: "var(--outside)",
 };

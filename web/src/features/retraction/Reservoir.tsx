@@ -17,6 +17,7 @@ export function Reservoir({
   const says: Record<Schemas["RoomVerdict"], string> = {
     "fits-under-max": "Fits under MAX",
     "over-max-under-brim": "Over MAX, under the brim",
+    "draw-while-retracting": "At MIN: draw while they go back",
     "draw-off-first": `Draw off ${figure(room.drawOffMl)} mL first`,
   };
   return (

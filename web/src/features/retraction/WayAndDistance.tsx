@@ -27,6 +27,14 @@ const FIELDS = [
 ] as const;
 type Key = (typeof FIELDS)[number][0];
 
+const MAY_BE_OPPOSED: Schemas["Architecture"][] = [
+  "plain",
+  "spot-caliper",
+  "hat-shoes",
+  "puller-hat",
+  "motor-hat",
+];
+
 /** Which way and how far, with no job. */
 export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const catalogue = useCatalogue();
@@ -34,7 +42,10 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const [depth, setDepth] = useState<Schemas["RetractDepthRule"]>("all-the-way-home");
   const [lining, setLining] = useState(false);
   const [v, setV] = useDraft("quick retraction");
-  const opposed = architecture === "fixed-hat";
+  // Opposed pistons are a form of the service caliper, whatever does the parking.
+  const [bothSides, setBothSides] = useState(false);
+  const may = MAY_BE_OPPOSED.includes(architecture);
+  const opposed = architecture === "fixed-hat" || (may && bothSides);
   const shown = FIELDS.filter(
     ([k]) =>
       (k !== "backing" || lining) &&
@@ -65,6 +76,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
       : {
           architecture,
           methodUndecided: false,
+          opposed,
           side: "left",
           piston: null,
           depth,
@@ -125,6 +137,16 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
               ))}
             </select>
           </label>
+          {may && (
+            <button
+              type="button"
+              className="btn self-start"
+              aria-pressed={bothSides}
+              onClick={() => setBothSides(!bothSides)}
+            >
+              Pistons on both sides of the rotor
+            </button>
+          )}
           <p className="m-0 text-ink-2">
             How far needs pads and rotor, old and new, in mm; pads with their backing plates, unless they are
             linings. Leave them empty for the way back alone.

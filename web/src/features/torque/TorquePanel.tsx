@@ -11,6 +11,20 @@ import { StarPattern } from "./StarPattern";
 import { Questions, TorqueWindow } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
+const plain = (text: string) => Number(text.trim().replace(",", "."));
+
+const TORQUE_UNITS = { nm: "N m", "lbf-ft": "lbf ft", "lbf-in": "lbf in", "kgf-m": "kgf m" } as const;
+
+/** A figure that is asked about is signed with a word on why it is right. */
+function WhyRight({ why, setWhy }: { why: string; setWhy: (why: string) => void }) {
+  return (
+    <label className="field">
+      <span>Why this figure is right all the same</span>
+      <input value={why} maxLength={200} onChange={(e) => setWhy(e.target.value)} />
+    </label>
+  );
+}
+
 type Mode = "plain" | "entered" | "unverified" | "wrench";
 
 /** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
@@ -34,6 +48,7 @@ export function TorquePanel({
   const [extension, setExtension] = useState(last?.crowfoot ? String(last.crowfoot.extensionMm) : "");
   const [angle, setAngle] = useState(last?.crowfoot ? String(last.crowfoot.angleFromInLineDeg) : "0");
   const [reason, setReason] = useState("");
+  const [why, setWhy] = useState("");
   const [value, setValue] = useState("");
   const [unit, setUnit] = useState<Schemas["TorqueUnit"] | "">("");
   const [count, setCount] = useState("");
@@ -43,18 +58,39 @@ export function TorquePanel({
     queryFn: () => take(api.GET("/api/workshop/wrenches")),
     staleTime: Infinity,
   });
+  // A figure entered by hand is reckoned and asked about like one of the sheet, before anything is signed.
+  const typed =
+    value.trim() === "" || !unit || Number.isNaN(plain(value)) ? null : { value: plain(value), unit };
   const ask = useQuery({
-    queryKey: ["torque-line", line, wrenchId, foot],
+    queryKey: ["torque-line", line, typed, wrenchId, foot],
     queryFn: () =>
-      take(api.POST("/api/bench/torque-line", { body: { line: line!, wrenchId, crowfoot: foot } })),
-    enabled: !!line && (!foot || (foot.extensionMm > 0 && !Number.isNaN(foot.angleFromInLineDeg))),
+      line
+        ? take(api.POST("/api/bench/torque-line", { body: { line, wrenchId, crowfoot: foot } }))
+        : take(
+            api.POST("/api/bench/torque", {
+              body: {
+                role: bench.role!,
+                value: typed!.value,
+                unit: TORQUE_UNITS[typed!.unit],
+                highValue: null,
+                threadDiameterMm: null,
+                threadPitchMm: null,
+                class: "not-known",
+                wrenchId,
+                crowfoot: foot,
+              },
+            }),
+          ),
+    enabled:
+      (!!line || !!typed) && (!foot || (foot.extensionMm > 0 && !Number.isNaN(foot.angleFromInLineDeg))),
     retry: false,
     placeholderData: (old) => old,
   });
   // A crowfoot is measured, never assumed: a wrong length is a wrong torque.
   const unmeasured = crowfoot && !(Number(extension) > 0);
   // Nobody signs for a setting that is still being reckoned: neither figure nor wrench is on the screen yet.
-  const reckoning = !!line && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
+  const reckoning =
+    (!!line || !!typed) && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
   const index = bench.nextIndex;
   const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
     take(
@@ -65,17 +101,20 @@ export function TorquePanel({
           stepId: bench.step.stepId,
           side: bench.step.side,
           index,
-          wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? wrenches.data?.[0]?.id ?? null),
+          wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? null),
           crowfoot: unverified ? null : foot,
           unit: line ? "nm" : unit || "nm",
-          enteredValue: line || value.trim() === "" ? null : Number(value),
+          enteredValue: line || value.trim() === "" ? null : plain(value),
           enteredPerCorner: line || count.trim() === "" ? null : Number(count),
           unverifiedReason: unverified,
+          reason: why.trim() || null,
+          shownNm: unverified ? null : (ask.data?.set.onTheScaleNm ?? null),
         },
       }),
     ),
   );
-  const set = ask.data?.set;
+  const set = line || typed ? ask.data?.set : undefined;
+  const asked = !!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.reason);
   const of = line?.perCorner ?? (Number(count) || 1);
   const send = (unverified: string | null) =>
     sign.mutate(
@@ -91,7 +130,9 @@ export function TorquePanel({
     mode !== "unverified" &&
     !unmeasured &&
     !reckoning &&
-    (line || unit) &&
+    !set?.refusal &&
+    (!asked || why.trim() !== "") &&
+    (line || typed) &&
     send(null);
   useKeys({ Space: go });
   return (
@@ -165,6 +206,7 @@ export function TorquePanel({
               </span>
             </p>
             <Questions set={set} />
+            {asked && <WhyRight why={why} setWhy={setWhy} />}
           </>
         )}
         {!line && (
@@ -190,6 +232,18 @@ export function TorquePanel({
                 <input inputMode="numeric" value={count} onChange={(e) => setCount(e.target.value)} />
               </label>
             </div>
+            {set && (
+              <>
+                <TorqueWindow set={set} name="Set the wrench to" />
+                <p className="m-0 text-[15px] text-ink-2">
+                  {figure(set.atTheBoltNm, 1)} N m at the bolt, {figure(set.atTheBoltLbfFt, 1)} lbf ft.
+                  Entered by hand.
+                  {ask.data?.wrench ? ` Wrench ${ask.data.wrench.id}.` : ""}
+                </p>
+                <Questions set={set} />
+                {asked && <WhyRight why={why} setWhy={setWhy} />}
+              </>
+            )}
           </div>
         )}
         {mode === "wrench" && (
@@ -281,7 +335,15 @@ export function TorquePanel({
         <button
           type="button"
           className="btn-primary"
-          disabled={sign.isPending || mode === "unverified" || unmeasured || reckoning || (!line && !unit)}
+          disabled={
+            sign.isPending ||
+            mode === "unverified" ||
+            unmeasured ||
+            reckoning ||
+            !!set?.refusal ||
+            (asked && why.trim() === "") ||
+            (!line && !typed)
+          }
           onClick={go}
         >
           <span>

@@ -4,6 +4,13 @@ import { figure } from "../jobs/words";
 /** The setting to act on, as large as the bench allows, in both units. */
 export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: string }) {
   const big = figure(set.onTheScaleNm, 1);
+  if (set.refusal)
+    return (
+      <div className="window" role="status">
+        <div className="text-[17px]">{name}</div>
+        <p className="m-0 mt-1 text-[26px] leading-snug max-[1100px]:text-[22px]">{set.refusal}</p>
+      </div>
+    );
   return (
     <div className="window flex items-end gap-5 max-[1100px]:gap-3">
       <div>
