@@ -80,7 +80,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         }
 
         // Two years back: new pads on the Coble, and which way its star wheels loosen.
-        Job("GNT 118", "Sol", 1, 21_350, "Pads worn, meals round", JobScope.Pads, 24 * 640, new(7.6, 8.4, 9.21, 15.1), new(7.9, 8.3, 9.24, 14.8))
+        Job("GNT 118", "Sol", 1, 21_350, "Pads worn, meals round", JobScope.Pads, 24 * 640, new(7.6, 8.4, 9.21, 17.4), new(7.9, 8.3, 9.24, 17.2))
             .Look(DemoLooks.Hat).StarWheel(Side.Left, WheelWay.Up).StarWheel(Side.Right, WheelWay.Down).ToTheEnd();
         Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(11.2, 12.0, 9.52, 9.7), new(10.9, 11.9, 9.55, 10.1))
             .Look(DemoLooks.Cable).ToTheEnd();

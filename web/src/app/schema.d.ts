@@ -5851,6 +5851,8 @@ export interface components {
             verdict: components["schemas"]["RoomVerdict"];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+            /** @description What is drawn while the pistons go back, because more than what stands over MIN cannot be drawn first; 0 where nothing is. */
+            drawWhileMl?: components["schemas"]["Volume"];
         };
         /** @description Whether a cut would leave it within its machine-to limit. */
         RoomToMachine: {
