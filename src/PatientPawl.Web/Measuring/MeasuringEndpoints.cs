@@ -34,6 +34,15 @@ public sealed record LookAtRotor(Guid EventId, DateTimeOffset OccurredAt, Side S
 public sealed record LookAtPads(Guid EventId, DateTimeOffset OccurredAt, PadFacts Facts) : ICommand;
 public sealed record NoteStarWheel(Guid EventId, DateTimeOffset OccurredAt, Side Side, WheelWay Loosens, int HoleAt) : ICommand;
 
+/// <summary>The shoe bench asked of a job: what is not stored yet goes along; sheet, instruments, rules and stored readings are the job's own.</summary>
+public sealed record JobShoesRequest(Side Side, IReadOnlyList<ReadingIn> Unsaved, ShoeFacts? Facts, bool NewDrum, int? TryClicks);
+
+/// <summary>The rotor bench asked of a job.</summary>
+public sealed record JobRotorRequest(Side Side, IReadOnlyList<ReadingIn> Unsaved, RotorFacts? Facts);
+
+/// <summary>The pad bench asked of a job: both corners.</summary>
+public sealed record JobPadsRequest(IReadOnlyList<ReadingIn> Left, IReadOnlyList<ReadingIn> Right, PadFacts? Facts);
+
 /// <summary>A reading of a job; struck ones say why.</summary>
 public sealed record JobReading(Side Side, PointReading Reading, string? StruckBecause);
 
@@ -51,6 +60,12 @@ internal static class MeasuringEndpoints
         Gauge(api);
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/benches", (Guid id, EventStore events) => TypedResults.Ok(View(events.State(id), events)));
+        jobs.MapPost("/bench/shoes", (Guid id, JobShoesRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
+            JobBenches.Shoes(events.State(id), r.Side, r.NewDrum, r.TryClicks, OnHand(events.State(id), clock), At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, library, clock)))));
+        jobs.MapPost("/bench/rotor", (Guid id, JobRotorRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
+            JobBenches.Rotor(events.State(id), r.Side, OnHand(events.State(id), clock), At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, library, clock)))));
+        jobs.MapPost("/bench/pads", (Guid id, JobPadsRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
+            JobBenches.Pads(events.State(id), OnHand(events.State(id), clock), new(r.Facts, ReadingIn.Resolve(r.Left, library, clock), ReadingIn.Resolve(r.Right, library, clock)))));
         jobs.MapGet("/readings.csv", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
@@ -69,6 +84,11 @@ internal static class MeasuringEndpoints
         jobs.MapPost("/star-wheel", (Guid id, NoteStarWheel c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NoteStarWheel(s, c.Side, c.Loosens, c.HoleAt))));
     }
+
+    private static Unsaved<T> At<T>(Side side, T? facts, IReadOnlyList<PointReading> readings) where T : class => side == Side.Left ? new(facts, readings, []) : new(facts, [], readings);
+
+    // The instruments that the job was opened with, as far as their calibration still runs.
+    private static List<Instrument> OnHand(JobState state, TimeProvider clock) => [.. state.Instruments.Where(i => i.InDate(ReadingIn.Today(clock)))];
 
     private static void Instruments(RouteGroupBuilder api)
     {

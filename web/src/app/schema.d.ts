@@ -1941,6 +1941,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/bench/shoes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JobShoesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoeBenchAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/bench/rotor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JobRotorRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RotorBenchAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/bench/pads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JobPadsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PadBenchAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/readings.csv": {
         parameters: {
             query?: never;
@@ -4618,6 +4741,11 @@ export interface components {
             /** @description Corners whose caliper is renewed; null means none. */
             newCalipers?: null | components["schemas"]["Side"][];
         };
+        JobPadsRequest: {
+            left: components["schemas"]["ReadingIn"][];
+            right: components["schemas"]["ReadingIn"][];
+            facts: null | components["schemas"]["PadFacts"];
+        };
         JobReading: {
             side: components["schemas"]["Side"];
             reading: components["schemas"]["PointReading"];
@@ -4654,11 +4782,24 @@ export interface components {
             piston: components["schemas"]["PistonSpec"];
             boots: components["schemas"]["BootAnswer"][];
         };
+        JobRotorRequest: {
+            side: components["schemas"]["Side"];
+            unsaved: components["schemas"]["ReadingIn"][];
+            facts: null | components["schemas"]["RotorFacts"];
+        };
         /**
          * @description What the job renews. Calipers are named beside it, side by side: any of these can have new calipers with it.
          * @enum {unknown}
          */
         JobScope: "pads" | "pads-and-rotors" | "shoes" | "pads-and-shoes" | "pads-rotors-and-shoes" | "inspect";
+        JobShoesRequest: {
+            side: components["schemas"]["Side"];
+            unsaved: components["schemas"]["ReadingIn"][];
+            facts: null | components["schemas"]["ShoeFacts"];
+            newDrum: boolean;
+            /** Format: int32 */
+            tryClicks: null | number;
+        };
         JobView: {
             /** Format: uuid */
             id: string;

@@ -447,12 +447,8 @@ function ClickPanel({
           ))}
         </div>
       )}
-      {bench.page === "in-car-sequence" && (
-        <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />
-      )}
-      {bench.page === "in-car-closing" && (
-        <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />
-      )}
+      {bench.page === "in-car-sequence" && <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />}
+      {bench.page === "in-car-closing" && <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />}
       {job.route === "scan-tool" && (
         <StandInTool
           job={job}

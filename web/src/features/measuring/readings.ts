@@ -123,6 +123,8 @@ export interface Bench {
   type: (key: string, text: string) => void;
   /** Readings of a corner, those being typed included. */
   live: (side: Side) => Reading[];
+  /** Those of a corner that are being typed and stored nowhere. */
+  unsaved: (side: Side) => Reading[];
   isTyping: boolean;
 }
 
@@ -152,32 +154,34 @@ export function useBench(name: string, source: ReadingSource): Bench {
     typing,
     type,
     isTyping,
-    live: (side) => {
-      const typed = Object.entries(typing).flatMap(([key, text]): Reading[] => {
-        const [corner, measurand, place, degrees] = key.split(" ") as [
-          Side,
-          Schemas["Measurand"],
-          string,
-          string,
-        ];
-        const mm = toMm(text, unit);
-        if (corner !== side || mm === null || Number.isNaN(mm)) return [];
-        return [
-          {
-            id: "00000000-0000-0000-0000-000000000000",
-            measurand,
-            place,
-            directionDeg: degrees === "" ? null : Number(degrees),
-            valueMm: mm,
-            instrumentId: instrument(measurand),
-            celsius: null,
-            at: "2026-01-01T00:00:00+00:00",
-          },
-        ];
-      });
-      return [...standing(source, side), ...typed];
-    },
+    live: (side) => [...standing(source, side), ...typed(side)],
+    unsaved: typed,
   };
+
+  function typed(side: Side): Reading[] {
+    return Object.entries(typing).flatMap(([key, text]): Reading[] => {
+      const [corner, measurand, place, degrees] = key.split(" ") as [
+        Side,
+        Schemas["Measurand"],
+        string,
+        string,
+      ];
+      const mm = toMm(text, unit);
+      if (corner !== side || mm === null || Number.isNaN(mm)) return [];
+      return [
+        {
+          id: "00000000-0000-0000-0000-000000000000",
+          measurand,
+          place,
+          directionDeg: degrees === "" ? null : Number(degrees),
+          valueMm: mm,
+          instrumentId: instrument(measurand),
+          celsius: null,
+          at: "2026-01-01T00:00:00+00:00",
+        },
+      ];
+    });
+  }
 }
 
 /**

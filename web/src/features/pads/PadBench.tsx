@@ -204,7 +204,21 @@ function Pads({
   const [mm, setMm] = useState<string | null>(null);
   const left = bench.live("left");
   const right = bench.live("right");
-  const { answer, error } = useJudgement("pads", { left, right, facts, spec }, ask, bench.isTyping);
+  const { answer, error } = useJudgement(
+    "pads",
+    { left, right, facts, spec },
+    // In a job the core takes its own sheet, instruments and stored readings: what is shown is what is recorded.
+    (b) =>
+      job
+        ? take(
+            api.POST("/api/jobs/{id}/bench/pads", {
+              params: { path: { id: job.id } },
+              body: { left: bench.unsaved("left"), right: bench.unsaved("right"), facts },
+            }),
+          )
+        : ask(b),
+    bench.isTyping,
+  );
   const wrong = (name: string) =>
     (error instanceof ApiError ? error.field(name) : undefined) ?? factError?.field(name);
   const unit = bench.unit === "mm" ? "mm" : "in";

@@ -161,7 +161,16 @@ function Rotor({
   const { answer, error } = useJudgement(
     "rotor",
     { side: corner, readings, facts, spec },
-    ask,
+    // In a job the core takes its own sheet, instruments and stored readings: what is shown is what is recorded.
+    (b) =>
+      job
+        ? take(
+            api.POST("/api/jobs/{id}/bench/rotor", {
+              params: { path: { id: job.id } },
+              body: { side, unsaved: bench.unsaved(side), facts },
+            }),
+          )
+        : ask(b),
     bench.isTyping,
   );
   const wrong = (name: string) =>

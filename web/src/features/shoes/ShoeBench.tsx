@@ -221,7 +221,16 @@ function Shoes({
   const { answer, error } = useJudgement(
     "shoes",
     { readings, facts, spec, newDrum, tryClicks: shown },
-    ask,
+    // In a job the core takes its own sheet, instruments and stored readings: what is shown is what is recorded.
+    (b) =>
+      job
+        ? take(
+            api.POST("/api/jobs/{id}/bench/shoes", {
+              params: { path: { id: job.id } },
+              body: { side, unsaved: bench.unsaved(side), facts, newDrum, tryClicks: shown },
+            }),
+          )
+        : ask(b),
     bench.isTyping,
   );
   const wrong = (name: string) =>
