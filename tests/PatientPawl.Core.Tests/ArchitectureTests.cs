@@ -110,4 +110,22 @@ public class ArchitectureTests
             if (method is not null) yield return method;
         }
     }
+
+    [Fact]
+    public void Every_engine_stands_in_the_docs_with_checks_that_exist()
+    {
+        var text = File.ReadAllText(Path.Combine(Repository(), "docs", "sources.md"));
+        var engines = typeof(Planner).Assembly.GetTypes().Where(t => t.GetCustomAttributes(false).Any(x => x.GetType().Name == "EngineAttribute")).Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
+        var rows = text.Split('\n').Where(l => l.StartsWith("| `", StringComparison.Ordinal) && l.Contains("Tests`", StringComparison.Ordinal)).Select(l => l.Split('|')).ToArray();
+        rows.Select(r => r[1].Trim(' ', '`')).Order(StringComparer.Ordinal).ShouldBe(engines);
+        var checks = typeof(ArchitectureTests).Assembly.GetTypes().Select(t => t.Name).ToHashSet();
+        rows.SelectMany(r => r[2].Split(',')).Select(c => c.Trim(' ', '`')).Where(c => !checks.Contains(c)).ShouldBeEmpty();
+    }
+
+    private static string Repository()
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!Directory.Exists(Path.Combine(folder, "docs"))) folder = Path.GetDirectoryName(folder) ?? throw new DirectoryNotFoundException("No docs above the tests.");
+        return folder;
+    }
 }

@@ -31,34 +31,36 @@ public class MutationTests(ITestOutputHelper output)
         var setups = Setups.Spread().ToArray();
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
-        var nowhere = 0;
+        var (nowhere, alone) = (0, 0);
         Parallel.ForEach(tried, mutant =>
         {
-            var caught = Caught(mutant, setups);
+            var (caught, tries) = Caught(mutant, setups);
             if (caught == "") Interlocked.Increment(ref nowhere);
-            else if (caught is null) missed.Add(mutant.ToString());
+            else if (caught is null && tries == 0) Interlocked.Increment(ref alone);
+            else if (caught is null) missed.Add($"{mutant}, {tries} times");
             else by.AddOrUpdate(caught, 1, (_, n) => n + 1);
         });
-        var counted = tried.Length - nowhere;
-        output.WriteLine($"{all.Length} conditions of steps and interlocks; {tried.Length} forgotten one by one, {nowhere} of them never asked for in these setups; {counted - missed.Count} of {counted} missed, {100.0 * (counted - missed.Count) / counted:F1} %");
+        var counted = tried.Length - nowhere - alone;
+        output.WriteLine($"{all.Length} conditions of steps and interlocks; {tried.Length} forgotten one by one, {nowhere} of them never asked for in these setups and {alone} never the only one lacking; {counted - missed.Count} of {counted} missed, {100.0 * (counted - missed.Count) / counted:F1} %");
         foreach (var (how, n) in by.OrderByDescending(b => b.Value)) output.WriteLine($"{n,6}  {how}");
         foreach (var name in missed.Order(StringComparer.Ordinal)) output.WriteLine($"nobody missed  {name}");
         // What nobody missed stands in the output by name: half of it is where a look starts from, which may be taken twice.
         (counted - missed.Count).ShouldBeGreaterThanOrEqualTo(counted * 3 / 5);
     }
 
-    /// <summary>What gives it away; null when nothing does, empty when no setup asks for it.</summary>
-    private static string? Caught(Mutant mutant, PlanSetup[] setups)
+    /// <summary>What gives it away, null when nothing does and empty when no setup asks for it; and how often it was the only one lacking.</summary>
+    private static (string? How, int Tries) Caught(Mutant mutant, PlanSetup[] setups)
     {
         var without = (mutant.Step.Id, mutant.Dropped);
-        if (Array.Exists(GoldenPlanTests.Golden, g => Asks(mutant, g.Setup) && Differs(g.Setup, g.Setup with { Without = without }))) return "a plan that was read";
+        if (Array.Exists(GoldenPlanTests.Golden, g => Asks(mutant, g.Setup) && Differs(g.Setup, g.Setup with { Without = without }))) return ("a plan that was read", 0);
         var at = Array.FindAll(setups, s => Asks(mutant, s));
-        if (at.Length == 0) return "";
+        if (at.Length == 0) return ("", 0);
+        var tries = 0;
         for (var seed = 0; seed < 24; seed++)
         {
             var (setup, surprises) = (at[seed * 13 % at.Length], seed % 5 == 0 ? Surprises.None : Surprises.All);
             // Where it is the only thing lacking, the step is done all the same; and a plan is made and walked that never asks for it.
-            if (Tried(mutant, setup, seed, surprises) is { } harm) return How(harm);
+            if (Tried(mutant, setup, seed, surprises, ref tries) is { } harm) return (How(harm), tries);
             var walk = new TwinWalk(setup with { Without = without }, seed * 7919 + 5, surprises);
             try
             {
@@ -66,36 +68,37 @@ public class MutationTests(ITestOutputHelper output)
             }
             catch (InvalidOperationException e)
             {
-                return e.Message;
+                return (e.Message, tries);
             }
 
-            if (walk.Harms.Count > 0) return How(walk.Harms[0]);
+            if (walk.Harms.Count > 0) return (How(walk.Harms[0]), tries);
         }
 
-        return null;
+        return (null, tries);
     }
 
-    private static string? Tried(Mutant mutant, PlanSetup setup, int seed, Surprises surprises)
+    private static string? Tried(Mutant mutant, PlanSetup setup, int seed, Surprises surprises, ref int tries)
     {
         string? harm = null;
-        var tries = 0;
+        var tried = 0;
         var walk = new TwinWalk(setup, seed * 7919 + 5, surprises)
         {
             Before = w =>
             {
-                if (harm is not null || tries >= 6) return;
+                if (harm is not null || tried >= 6) return;
                 var catalogue = CompiledCatalogue.For(w.Setup);
                 foreach (Side? side in mutant.Step.Lane == Lane.Car ? [null] : Sides.Both.Select(x => (Side?)x))
                 {
                     if (catalogue.Find(new(mutant.Step.Id, side)) is not { Retired: false } step || !step.Changes(w.State.Raw)) continue;
                     var lacking = step.Needs.Where(n => !n.Holds(w.State.Raw)).ToArray();
                     if (lacking is not [{ } only] || !ReferenceEquals(only.Origin, mutant.Dropped)) continue;
-                    tries++;
+                    tried++;
                     harm ??= w.Branch(step.Key, seed).Harms.FirstOrDefault();
                 }
             },
         };
         walk.ToTheEnd();
+        tries += tried;
         return harm;
     }
 
