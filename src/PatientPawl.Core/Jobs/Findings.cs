@@ -139,7 +139,7 @@ internal static class JobParts
         if (!state.Setup.Rotors && bench.Drum is { } drum)
         {
             parts.Add(drum.OutOfRoundVerdict.Verdict.Weight() > drum.Maximum.Verdict.Weight()
-                ? new(Part.Drum, drum.OutOfRoundVerdict.Verdict, Say("Drum out of round", drum.OutOfRoundVerdict), [])
+                ? new(Part.Drum, drum.OutOfRoundVerdict.Verdict, Say("Drum out of round", drum.OutOfRoundVerdict), drum.OutOfRoundSettledBy)
                 : new(Part.Drum, drum.Maximum.Verdict, Say("Drum", drum.Maximum), drum.SettledBy));
         }
 

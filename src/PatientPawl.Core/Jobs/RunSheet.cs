@@ -182,11 +182,11 @@ public sealed record CornerView(
 /// <param name="CanFind">What can be reported now: left corner, car, right corner.</param>
 /// <param name="Night">How the job was left, while it is left.</param>
 /// <param name="Goal">What the job is to end in, and whether it is there.</param>
-/// <param name="Choices">What may be chosen now where the plan does not ask for it.</param>
+/// <param name="MayChoose">True when something may be chosen now that the plan does not ask for.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, IReadOnlyList<ChoiceCard> Choices);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, bool MayChoose);
 
 /// <summary>A step that may be chosen now where the plan does not ask for it.</summary>
 /// <param name="Bench">Its bench.</param>
@@ -233,12 +233,16 @@ public static class RunSheets
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
             new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup, state.Car), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
             [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
-            GoalCard.Of(state), state.Night is null ? Choices(state) : []);
+            GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any());
     }
 
-    private static List<ChoiceCard> Choices(JobState state)
+    private static bool CanChoose(JobState state) => !state.HandedOver && state.Night is null && state.Setup.Identified && state.CannotBeMet.Count == 0;
+
+    /// <summary>What may be chosen now where the plan does not ask for it, with what it costs.</summary>
+    public static IReadOnlyList<ChoiceCard> Choices(JobState state)
     {
-        if (state.HandedOver || !state.Setup.Identified || state.CannotBeMet.Count > 0) return [];
+        ArgumentNullException.ThrowIfNull(state);
+        if (!CanChoose(state)) return [];
         var planned = state.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
         return
         [

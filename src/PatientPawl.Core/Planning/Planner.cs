@@ -142,16 +142,22 @@ public static class Planner
     /// </summary>
     internal static List<(StepKey Step, Plan After)> Choices(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining)
     {
-        var catalogue = CompiledCatalogue.For(setup);
         List<(StepKey, Plan)> choices = [];
-        foreach (var step in catalogue.OnlyByChoice.Concat(catalogue.Steps.Where(s => s.Type.ByChoice == ByChoice.Too && !remaining.Contains(s.Key))))
+        foreach (var step in MayChoose(setup, state, remaining))
         {
-            if (!step.Allowed(state.Raw) || !step.Changes(state.Raw)) continue;
             var after = Make(setup, step.Do(state));
             if (after.CannotBeMet.Count == 0) choices.Add((step.Key, after));
         }
 
         return choices;
+    }
+
+    /// <summary>Those that may be chosen as the car stands, whatever comes after them.</summary>
+    internal static IEnumerable<BoundStep> MayChoose(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining)
+    {
+        var catalogue = CompiledCatalogue.For(setup);
+        return catalogue.OnlyByChoice.Concat(catalogue.Steps.Where(s => s.Type.ByChoice == ByChoice.Too && !remaining.Contains(s.Key)))
+            .Where(s => s.Allowed(state.Raw) && s.Changes(state.Raw) && s.Type.ChosenWhile.All(c => CompiledCatalogue.Bind(c, s.Key.Side).Holds(state.Raw)));
     }
 
     /// <summary>The remaining steps in a valid order once <paramref name="step"/> has been done as expected; null when they could no longer be finished.</summary>

@@ -209,6 +209,9 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
     /// <summary>Whether it may be chosen where the plan does not ask for it.</summary>
     public ByChoice ByChoice { get; init; }
 
+    /// <summary>What must hold for it to be offered by choice, beside what it needs anyway.</summary>
+    public IReadOnlyList<Condition> ChosenWhile { get; init; } = [];
+
     /// <summary>Where it is right, and what it brings; of a step that may be chosen.</summary>
     public Func<PlanSetup, string>? RightWhere { get; init; }
 

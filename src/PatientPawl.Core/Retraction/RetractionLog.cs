@@ -255,7 +255,7 @@ public static class RetractionLog
             if (!stopped || enough)
             {
                 stopped = false;
-                found.Add(enough ? new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", "It is as far in as the new parts need: good enough.", false) :new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", $"One more {unit}, no harder than before. If it still reads the same, it has stopped short.", false));
+                found.Add(enough ? new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", "It is as far in as the new parts need: good enough.", false) : new(LogFindingKind.NearlyHome, "Nearly home", $"{Figure.Of(fromHome!.Value, 2)} mm from home and no longer moving.", $"One more {unit}, no harder than before. If it still reads the same, it has stopped short.", false));
             }
         }
 

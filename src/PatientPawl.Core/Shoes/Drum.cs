@@ -61,12 +61,13 @@ public sealed record RoomToMachine(bool Possible, Length MachineTo, Length After
 /// <param name="Maximum">The verdict against the maximum diameter.</param>
 /// <param name="Machine">Whether it could be machined.</param>
 /// <param name="Budget">The doubt, part by part.</param>
-/// <param name="SettledBy">What would settle it, when it is too close to call; empty otherwise.</param>
+/// <param name="SettledBy">What would settle the maximum, when it is too close to call; empty otherwise.</param>
+/// <param name="OutOfRoundSettledBy">What would settle the out-of-round.</param>
 /// <param name="Notes">What else to know.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record DrumVerdict(
     Length Largest, DrumReading LargestAt, Length Smallest, Length Mean, Length OutOfRound, Length OutOfRoundLimit, LimitVerdict OutOfRoundVerdict, Length? Taper, Length? Ridge, Length Correction,
-    LimitVerdict Maximum, RoomToMachine Machine, UncertaintyBudget Budget, IReadOnlyList<SettledBy> SettledBy, IReadOnlyList<string> Notes, Reasons Reasons) : IReasoned;
+    LimitVerdict Maximum, RoomToMachine Machine, UncertaintyBudget Budget, IReadOnlyList<SettledBy> SettledBy, IReadOnlyList<SettledBy> OutOfRoundSettledBy, IReadOnlyList<string> Notes, Reasons Reasons) : IReasoned;
 
 /// <summary>Judges the drum in the hat against its maximum diameter.</summary>
 [Engine]
@@ -120,7 +121,9 @@ public static class DrumJudgement
         var verdict = LimitJudgement.Against("Largest drum diameter", L(largest.Mm), largest.Budget, sheet.Maximum, LimitKind.Maximum, largest.Instrument, null, depths, sheet.MaximumFrom);
         var outOfRound = planes.Values.Max(g => g.Max(p => p.Mm) - g.Min(p => p.Mm));
         double? taper = planes.Count == 2 ? planes[DrumDepth.OpenEdge].Average(p => p.Mm) - planes[DrumDepth.NearFloor].Average(p => p.Mm) : null;
-        var round = LimitJudgement.Against("Out of round", L(outOfRound), largest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, largest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null, directions);
+        // A difference is no better known than by the coarser of its two readings.
+        var coarsest = points.MaxBy(p => p.Doubt)!;
+        var round = LimitJudgement.Against("Out of round", L(outOfRound), coarsest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, coarsest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null, directions);
         var machine = Machining(largest.Mm, sheet);
 
         List<string> notes = [];
@@ -145,7 +148,7 @@ public static class DrumJudgement
 
         return new(L(largest.Mm), largestAt, L(smallest), L(points.Average(p => p.Mm)),
             L(outOfRound), sheet.OutOfRoundLimit ?? DefaultOutOfRound, round, taper is { } x ? L(x) : null, drum.Ridge, L(largest.Mm / factor - largest.Mm),
-            verdict, machine, largest.Budget, Settling.Of(verdict, largest, InstrumentUse.Inside, onHand, Temperature(largest.Mm)), notes, trail.Done());
+            verdict, machine, largest.Budget, Settling.Of(verdict, largest, InstrumentUse.Inside, onHand, Temperature(largest.Mm)), Settling.Of(round, coarsest, InstrumentUse.Inside, onHand, difference: true), notes, trail.Done());
     }
 
     private static RoomToMachine Machining(double largest, DrumSheet sheet)

@@ -88,12 +88,13 @@ internal static class JobEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
                 c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason)
-                { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
+            { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note)))));
         // Where the job could go instead, and what that would take; then the change itself.
+        jobs.MapGet("/{id:guid}/choices", (Guid id, EventStore events) => TypedResults.Ok(RunSheets.Choices(events.State(id))));
         jobs.MapGet("/{id:guid}/goals", (Guid id, EventStore events) => TypedResults.Ok(GoalChoices.Of(events.State(id))));
         jobs.MapPost("/{id:guid}/goal", (Guid id, GoalCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Aim(s, c.Goal, c.Reason))));

@@ -95,7 +95,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
                     var outcome = now.Outcomes[random.Next(now.Outcomes.Count)];
                     job.Do(s => JobRules.Click(s, Bench.Click(now) with { Outcome = outcome.Id, Note = "seeded" }, true));
                     return $"{now.Step} [{outcome.Id}]";
-                case 6 when RunSheets.Of(job.State).Choices is { Count: > 0 } choices:
+                case 6 when RunSheets.Choices(job.State) is { Count: > 0 } choices:
                     var choice = choices[random.Next(choices.Count)].Bench;
                     job.Do(s => JobRules.Click(s, Bench.Click(choice) with { Note = "seeded" }, true));
                     return $"by choice {choice.Step}";

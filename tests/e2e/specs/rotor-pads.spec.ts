@@ -11,7 +11,8 @@ test("rotor: thickness, variation, and hub told from rotor by a second run", asy
   await page.getByLabel("Instrument").selectOption("fine-micrometer");
   await gauge(page, ["MIN TH 8.4 MM", ...Array(7).fill("9.210"), "9.205"]);
   await expect(verdict(page).getByText("9.205", { exact: true }).first()).toBeVisible();
-  await expect(verdict(page)).toContainText("Not passed yet.");
+  await expect(verdict(page)).toContainText("Not yet enough.");
+  await expect(verdict(page)).toContainText("Look for cracks.");
   await page.getByRole("tab", { name: "Seen" }).click();
   await page.getByRole("group", { name: "Cracks" }).getByRole("button", { name: "None" }).click();
   await expect(verdict(page).getByText("Keep it.")).toBeVisible();

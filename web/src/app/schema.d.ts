@@ -2867,6 +2867,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoiceCard"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/goals": {
         parameters: {
             query?: never;
@@ -6198,8 +6235,8 @@ export interface components {
             night: null | components["schemas"]["LeftOvernight"];
             /** @description What the job is to end in, and whether it is there. */
             goal: components["schemas"]["GoalCard"];
-            /** @description What may be chosen now where the plan does not ask for it. */
-            choices: components["schemas"]["ChoiceCard"][];
+            /** @description True when something may be chosen now that the plan does not ask for. */
+            mayChoose: boolean;
         };
         /**
          * @description Whose fault a runout is.

@@ -34,6 +34,7 @@ internal static class Close
         new("circuit-opened", "Open bleed screw", Stage.Close, Lane.Corner, Place.Corner, 1, "Old fluid goes out, and what was in the caliper with it.")
         {
             ByChoice = ByChoice.Only,
+            ChosenWhile = [Corner.Bled.Is(Done.No)],
             RightWhere = _ => "Fluid that is old or dark: then every corner in the sheet's order. It is bled from then on, and the wheel waits for it.",
             Applies = s => s.Rules.Bleeding != BleedRule.Always && !s.InspectOnly,
             Needs = [WheelOff, Corner.Hydraulics.Is(HydraulicsState.Closed), Corner.BleedScrew.Is(Bolts.Tight, Bolts.Torqued), Corner.Caliper.Is(Caliper.On)],

@@ -171,6 +171,7 @@ internal static class Free
         new("cable-end-off", "Cable end off", Stage.Free, Lane.Corner, Place.Corner, 3, "A caliper that leaves leaves without it; a stiff cable is out of the way.")
         {
             ByChoice = ByChoice.Too,
+            ChosenWhile = [Corner.Caliper.Is(Caliper.On), Corner.Pads.Is(PadState.Old)],
             RightWhere = _ => "A stiff cable, or no room to hang the caliper. It goes back on with its clip, and the lever is seen on its stop.",
             Applies = s => s.HasLever && !s.InspectOnly,
             Needs = [WheelOff, Car.Cable.Is(CableRun.Slack), Corner.CableEnd.Is(Fitted.On)],
@@ -205,6 +206,7 @@ internal static class Free
         new("caliper-swung", "Swing caliper up", Stage.Free, Lane.Corner, Place.Corner, 3, "The pads come out under it, and its other pin carries it.")
         {
             ByChoice = ByChoice.Only,
+            ChosenWhile = [Corner.Pads.Is(PadState.Old)],
             RightWhere = _ => "Pads only, and a caliper whose pin lets it turn: rotor and bracket stay. Both pins are drawn and greased and both bolts torqued all the same.",
             AppliesAt = (s, side) => !s.IsFixed && s.PadsNew && !s.RotorOff && !s.At(side).CaliperNew,
             Needs = [.. ComesOff, Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.StuckRotor.Is(Asked.Nothing, Asked.Done)],

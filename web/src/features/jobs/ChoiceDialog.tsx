@@ -1,19 +1,20 @@
+import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import type { Schemas, StepKey } from "../../app/api";
+import { api, take, type JobView, type StepBench } from "../../app/api";
 import { Overlay } from "../../ui/Overlay";
+import { ProblemNote } from "../../ui/Problem";
 import { duration, sideWord } from "./words";
 
 /** What may be done now although the plan does not ask for it: where it is right, and what it costs. */
-export function ChoiceDialog({
-  sheet,
-  choose,
-}: {
-  sheet: Schemas["RunSheet"];
-  choose: (step: StepKey) => void;
-}) {
+export function ChoiceDialog({ job, choose }: { job: JobView; choose: (bench: StepBench) => void }) {
   const [open, setOpen] = useState(false);
-  if (sheet.choices.length === 0) return null;
+  const choices = useQuery({
+    queryKey: ["choices", job.id, job.version],
+    queryFn: () => take(api.GET("/api/jobs/{id}/choices", { params: { path: { id: job.id } } })),
+    enabled: open,
+  });
+  if (!job.sheet.mayChoose) return null;
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
@@ -22,13 +23,17 @@ export function ChoiceDialog({
       {open && (
         <Overlay title="By choice, not by the plan">
           <div className="flex flex-col gap-2">
-            {sheet.choices.map(({ bench, where, minutes }) => (
+            {choices.isPending && (
+              <p className="m-0 text-[16px] text-ink-2">Reckoning what each costs from here.</p>
+            )}
+            {choices.data?.length === 0 && <p className="m-0">Nothing that leads to the end from here.</p>}
+            {choices.data?.map(({ bench, where, minutes }) => (
               <button
                 key={`${bench.step.stepId} ${bench.step.side}`}
                 type="button"
                 className="btn flex-col !items-start !gap-0 py-1"
                 onClick={() => {
-                  choose(bench.step);
+                  choose(bench);
                   setOpen(false);
                 }}
               >
@@ -37,11 +42,12 @@ export function ChoiceDialog({
                   {sideWord(bench.step.side)}
                 </span>
                 <span className="text-left font-sans text-[15px]">
-                  {where} <b>{cost(minutes)}</b>
+                  {where} <b className="whitespace-nowrap">{cost(minutes)}</b>
                 </span>
               </button>
             ))}
           </div>
+          <ProblemNote error={choices.error} />
         </Overlay>
       )}
     </Dialog.Root>

@@ -21,13 +21,15 @@ export function RunSheetPage() {
   const job = useThisJob();
   const { sheet } = job;
   const [chosen, setChosen] = useState<StepKey | null>(null);
+  // A choice is made for once: done, or overtaken by something else, it is made anew.
+  const [byChoice, setByChoice] = useState<{ bench: StepBench; version: number } | null>(null);
   const [moved, setMoved] = useState<{ error: ApiError; typed: string[] } | null>(null);
   // What was chosen stays at hand as long as it is still offered; then the sheet's own next step is.
   const now: StepBench | null = useMemo(() => {
-    const offered = [...sheet.also, ...sheet.choices.map((c) => c.bench)];
-    const picked = chosen && offered.find((b) => same(b.step, chosen));
+    if (byChoice?.version === job.version) return byChoice.bench;
+    const picked = chosen && sheet.also.find((b) => same(b.step, chosen));
     return picked || sheet.now;
-  }, [sheet, chosen]);
+  }, [sheet, chosen, byChoice, job.version]);
   const also = [sheet.now, ...sheet.also].filter((b): b is StepBench => !!b && b !== now);
   const { title, sub } = jobTitle(job);
   const at = now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none";
@@ -53,7 +55,7 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
-          <ChoiceDialog sheet={sheet} choose={setChosen} />
+          <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
           {job.sheet.goal.goal !== "finish" && (
             <span className="max-[760px]:hidden">
               <GoalDialog job={job} />
@@ -72,7 +74,15 @@ export function RunSheetPage() {
         <div className="max-[760px]:hidden">
           <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
         </div>
-        <Lanes job={job} now={now} also={also} choose={setChosen} />
+        <Lanes
+          job={job}
+          now={now}
+          also={also}
+          choose={(step) => {
+            setByChoice(null);
+            setChosen(step);
+          }}
+        />
         <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[760px]:-order-1 max-[760px]:border-l-0">
           {moved && (
             <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">

@@ -421,11 +421,13 @@ function RulingLine({ answer }: { answer: Answer }) {
 function ThicknessVerdict({ answer, readings }: { answer: Answer | undefined; readings: Reading[] }) {
   const t = answer?.thickness;
   if (!t) return <Wanted title="Rotor against its minimum" lacks={answer?.lacks ?? []} />;
+  // What becomes of the rotor leads: a thickness that passes passes no rotor.
+  const verdict = answer.ruling?.verdict ?? t.minimum.verdict;
   return (
     <>
       <Headline>
-        <VerdictMark verdict={t.minimum.verdict} />
-        {t.minimum.verdict !== "inside" && <NotPassed />}
+        <VerdictMark verdict={verdict} />
+        {verdict !== "inside" && <NotPassed />}
         <Why reasons={[t.reasons, t.minimum.reasons, t.variationVerdict.reasons]} />
       </Headline>
       <div className="flex items-end gap-4">
