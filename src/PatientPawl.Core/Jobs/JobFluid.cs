@@ -167,12 +167,15 @@ public static partial class JobBenches
         foreach (var e in state.Standing.Select(e => e.Event))
         {
             if (e is StepDone { Step: { StepId: "old-caliper-away", Side: { } away } }) list.Add(new(CircuitOpening.CaliperRenewed, away));
-            if (e is StepDone { Step: { StepId: "piston-home", Side: { } pushed } } && state.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder) list.Add(new(CircuitOpening.BleedScrewOpened, pushed));
+            if (e is StepDone { Step: { Side: { } at } step } && OpensTheScrew(state, step.StepId)) list.Add(new(CircuitOpening.BleedScrewOpened, at));
         }
 
         list.AddRange(Sides.Both.Where(s => state.Car.Get(Corner.Hydraulics, s) == HydraulicsState.Open && list.TrueForAll(o => o.Side != s)).Select(s => new Opening(CircuitOpening.FluidShown, s)));
         return list;
     }
+
+    private static bool OpensTheScrew(JobState state, string stepId) => stepId == "circuit-opened"
+        || (stepId is "piston-home" or "piston-levered" or "piston-tried" && state.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder);
 
     /// <summary>The fluid's side of a corner whose way home is known.</summary>
     internal static CornerFluid FluidOf(SpecSheet sheet, Side side, TravelResult travel) => new(side, Bores(sheet), travel.Travel, travel.Need, null);

@@ -69,7 +69,7 @@ const READINGS: [RegExp, string][] = [
   [/Inner pad/, "11.2"],
   [/Outer pad/, "12.0"],
   [/Rotor/, "11.6"],
-  [/stands proud/, "12.4"],
+  [/stands proud/, "13.4"],
   [/Battery/, "13.1"],
   [/Drawn off/, "30"],
   [/Turns made/, "9"],
@@ -154,7 +154,7 @@ const SEEN: Record<Family, [string, string][]> = {
 };
 const VALUES: Record<string, number> = {
   "reservoir-level": 60,
-  cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 12.4, "outer-protrusion": 12.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
+  cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 13.4, "outer-protrusion": 13.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
 };
 
 type Step = { stepId: string; side: "left" | "right" | null };

@@ -11,6 +11,8 @@ test("two browsers on one job: the second is told what changed, and what was typ
   await lookOver(one);
   await identify(one, jobId, "left", "cable");
   await identify(one, jobId, "right", "cable");
+  await advance(one.request, jobId, (now) => now.stepId === "chocks-in");
+  await one.reload();
   await expect(one.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
 
   // The second looks at the sheet, and then hears nothing more until it clicks.

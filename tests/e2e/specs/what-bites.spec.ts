@@ -45,7 +45,7 @@ test("a screw piston whose turns cannot be reckoned is wound, never pushed in", 
 
 test("two touches 300 ms apart record one step, by mouse and by key", async ({ page }) => {
   await signIn(page);
-  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 41);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 41, "chocks-in");
   const version = async () => (await (await page.request.get(`/api/jobs/${jobId}`)).json()).version as number;
   await page.goto(`/jobs/${jobId}`);
   await expect(page.locator(".btn-primary").last()).toBeEnabled();

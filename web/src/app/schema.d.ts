@@ -4153,8 +4153,10 @@ export interface components {
             machine: components["schemas"]["RoomToMachine"];
             /** @description The doubt, part by part. */
             budget: components["schemas"]["UncertaintyBudget"];
-            /** @description What would settle it, when it is too close to call; empty otherwise. */
+            /** @description What would settle the maximum, when it is too close to call; empty otherwise. */
             settledBy: components["schemas"]["SettledBy"][];
+            /** @description What would settle the out-of-round. */
+            outOfRoundSettledBy: components["schemas"]["SettledBy"][];
             /** @description What else to know. */
             notes: string[];
             /** @description Why. */

@@ -112,8 +112,6 @@ internal static class Acts
 
     private static readonly Action<PhysicalCar> IntoService = car =>
     {
-        Can(!car.Applied || car.Made.PullsCables, "the motors stand against an applied brake");
-        Can(car.IgnitionOn || car.Made.ByPuller, "no power");
         (car.InService, car.Applied, car.CableSlack) = (true, false, car.Made.PullsCables || car.CableSlack);
         foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.Made.IsMotor || c.SpindleBack, car.Made.IsPuller || c.LeverOnStop);
         car.Moved();
@@ -151,8 +149,8 @@ internal static class Acts
         ["wheel-off"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: false } && c.Nuts is Nut.Loose or Nut.ByHand, "the nuts or the pilot hold it"); (c.WheelOn, c.Nuts) = (false, Nut.Out); }),
         ["wheel-freed"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: true }, "nothing is stuck"); c.WheelStuck = false; }),
         ["pipes-sound"] = Car(car => { Can(car.PipesUnsound, "they are sound"); car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
-        ["service-entered"] = Car(IntoService, Doing.LetsGo),
-        ["service-entered-car"] = Car(IntoService, Doing.LetsGo),
+        ["service-entered"] = Car(car => { Can(car.IgnitionOn, "no power"); IntoService(car); }, Doing.LetsGo),
+        ["service-entered-car"] = Car(car => { Can(car.IgnitionOn, "no power"); IntoService(car); }, Doing.LetsGo),
         ["puller-released"] = Car(IntoService, Doing.LetsGo),
         ["switch-tagged"] = Car(car => car.Tagged = true),
         ["ignition-off"] = Car(car =>

@@ -138,7 +138,8 @@ internal static class Monitors
         When(Doing.TakesChocks, "chocks taken with the brake off", (car, _) => !car.Applied, Parks),
         When(Doing.TakesChocks, "chocks taken from a raised car", (car, _) => car.OnStands),
         When(Doing.TurnsHub, "a hub turned by hand in P", (car, _) => !car.Neutral),
-        When(Doing.TurnsHub, "a hub turned by hand against the brake", (car, _) => car.Applied, Parks),
+        // Whether it stayed released is what one turns the hub to find out.
+        new("a hub turned by hand against the brake", (car, step, now) => (now & Doing.TurnsHub) != 0 && step.StepId != "release-proved" && !car.Made.IsPlain, (car, _, _) => car.Applied),
 
         Step("chocks-out", "chocks taken from wheels that are not torqued", (car, _) => car.Both.Any(c => c.Nuts != Nut.Tight)),
         Step("service-entered service-entered-car", "the battery left alone with the motors", (car, _) => !car.Charger),

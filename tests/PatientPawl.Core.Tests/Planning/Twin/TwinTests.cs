@@ -33,7 +33,7 @@ public class TwinTests(ITestOutputHelper output)
         output.WriteLine($"{walks} walks over {setups.Length} setups, {steps} steps, {met} surprises; {Monitors.All.Count} monitors");
         for (var i = 0; i < chances.Length; i++) output.WriteLine($"{chances[i],8}  {Monitors.All[i].Name}");
         output.WriteLine(string.Join("\n", wrong.GroupBy(w => w.Split('\n')[0].Replace(", left", "", StringComparison.Ordinal).Replace(", right", "", StringComparison.Ordinal)).OrderByDescending(g => g.Count()).Take(40).Select(g => $"{g.Count(),6} {g.Key}")));
-        wrong.OrderBy(w => w.Length).DistinctBy(w => w.Split('\n')[0]).Take(3).ShouldBeEmpty($"{wrong.Count} of {walks}");
+        wrong.OrderBy(w => w.StartsWith("no way", StringComparison.Ordinal) ? 0 : w.Length).DistinctBy(w => w.Split('\n')[0]).Take(4).ShouldBeEmpty($"{wrong.Count} of {walks}");
         Monitors.All.Count.ShouldBeGreaterThanOrEqualTo(80);
         chances.ShouldAllBe(c => c >= 100);
     }

@@ -55,7 +55,9 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
-          <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
+          <span className="max-[760px]:hidden">
+            <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
+          </span>
           {job.sheet.goal.goal !== "finish" && (
             <span className="max-[760px]:hidden">
               <GoalDialog job={job} />
@@ -106,6 +108,9 @@ export function RunSheetPage() {
           />
         </div>
         <div className="col-span-3 max-[760px]:-order-2">
+          <div className="px-4 text-railline min-[761px]:hidden">
+            <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
+          </div>
           <CarStrip facts={sheet.strip} />
         </div>
       </div>
