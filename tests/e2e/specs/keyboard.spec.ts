@@ -63,7 +63,7 @@ test("a whole job without a mouse", async ({ page }) => {
   }
 
   // Every step: acknowledge, type like a gauge (digits, Enter), Space clicks on.
-  const figures: Record<string, string> = { Level: "60", Inner: "11.2", Outer: "12", Rotor: "9.4", Piston: "9.9", Turns: "", Cycles: "4", Strokes: "6", Drawn: "30" };
+  const figures: Record<string, string> = { Level: "60", Inner: "11.2", Outer: "12", Rotor: "9.4", Piston: "11", Turns: "", Cycles: "4", Strokes: "6", Drawn: "30" };
   for (let i = 0; i < 90; i++) {
     const sheet = page.getByRole("region", { name: "Run sheet" });
     await expect(page.locator("h2").last()).toBeVisible();
