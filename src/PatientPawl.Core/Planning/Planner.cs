@@ -61,20 +61,33 @@ public static class Planner
     }
 
     /// <summary>
-    /// The quick search; and where it gives up, back by the ways there are to a place from which everything is known to be open: both sides
-    /// together, or both apart on the stands.
+    /// The quick search; and where it gives up, back by the ways there are to places from which everything is known to be open: both sides
+    /// apart on the stands, together there, or together on the ground. By way of one of them, and only then by way of two.
     /// </summary>
     private static List<BoundStep>? Way(Search search, PlanSetup setup, CarState state, IReadOnlyList<BoundCondition> goal)
     {
         if (search.Find(state, goal) is { } direct) return direct;
-        foreach (var refuge in Refuges(setup))
+        var refuges = Refuges(setup).ToList();
+        var reached = refuges.Select(r => search.Find(state, r)).OfType<List<BoundStep>>().Where(back => back.Count > 0).ToList();
+        foreach (var back in reached)
         {
-            if (search.Find(state, refuge) is not { Count: > 0 } back) continue;
-            if (search.Find(back.Aggregate(state, (s, step) => step.Do(s)), goal) is { } on) return [.. back, .. on];
+            if (search.Find(After(state, back), goal) is { } on) return [.. back, .. on];
+        }
+
+        foreach (var back in reached)
+        {
+            foreach (var refuge in refuges)
+            {
+                if (search.Find(After(state, back), refuge) is not { Count: > 0 } further) continue;
+                List<BoundStep> way = [.. back, .. further];
+                if (search.Find(After(state, way), goal) is { } on) return [.. way, .. on];
+            }
         }
 
         return null;
     }
+
+    private static CarState After(CarState state, IEnumerable<BoundStep> steps) => steps.Aggregate(state, (s, step) => step.Do(s));
 
     // Places to start again from, the cheapest first.
     private static IEnumerable<List<BoundCondition>> Refuges(PlanSetup setup)

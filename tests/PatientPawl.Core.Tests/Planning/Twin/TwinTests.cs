@@ -38,6 +38,15 @@ public class TwinTests(ITestOutputHelper output)
         chances.ShouldAllBe(c => c >= 100);
     }
 
+    [Theory]
+    [InlineData(112, 8)] // A wrong part found with everything fitted and driven: the way on leads by two refuges.
+    public void Walks_that_once_ended_nowhere_end(int setup, int seed)
+    {
+        var walk = new TwinWalk(Setups.Spread().ElementAt(setup), (seed * 7919) + setup, Surprises.All);
+        walk.ToTheEnd();
+        walk.Harms.ShouldBeEmpty();
+    }
+
     [Fact]
     public void Every_monitor_fires_on_a_planted_fault()
     {
