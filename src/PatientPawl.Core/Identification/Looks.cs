@@ -1,3 +1,5 @@
+using PatientPawl.Core.Retraction;
+
 namespace PatientPawl.Core.Identification;
 
 /// <summary>The rear parking-brake architectures.</summary>
@@ -204,7 +206,14 @@ public static class LookCatalogue
 /// <param name="Name">Its name.</param>
 /// <param name="Back">How its piston goes back.</param>
 /// <param name="Short">Its name where room is short.</param>
-public sealed record ArchitectureCard(Architecture Architecture, string Name, string Back, string Short);
+public sealed record ArchitectureCard(Architecture Architecture, string Name, string Back, string Short)
+{
+    /// <summary>True where its service caliper can have pistons on both sides of the rotor.</summary>
+    public bool MayBeOpposed => RetractionRuling.MethodOf(Architecture, false, true) == RetractMethod.OpposedPush;
+
+    /// <summary>True where it always has.</summary>
+    public bool IsOpposed => RetractionRuling.MethodOf(Architecture, false, false) == RetractMethod.OpposedPush;
+}
 
 /// <summary>All architectures in words.</summary>
 public static class ArchitectureCatalogue

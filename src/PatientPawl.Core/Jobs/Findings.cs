@@ -68,7 +68,7 @@ public static partial class JobBenches
     {
         ArgumentNullException.ThrowIfNull(state);
         var file = state.Corner(side);
-        return RotorBench.Judge([.. file.Standing(), .. unsaved?.Of(side) ?? []], unsaved?.Facts ?? file.Rotor ?? Facts(state), state.Opened!.Sheet.Rotor, side, onHand);
+        return RotorBench.Judge([.. file.Standing(), .. unsaved?.Of(side) ?? []], unsaved?.Facts ?? state.RotorFacts(side), state.Opened!.Sheet.Rotor, side, onHand);
     }
 
     /// <summary>The pad bench of the axle.</summary>
@@ -77,12 +77,6 @@ public static partial class JobBenches
     {
         ArgumentNullException.ThrowIfNull(state);
         return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Concat(unsaved?.Of(s) ?? []).Select(r => new SidedReading(s, r)))], unsaved?.Facts ?? state.PadFacts ?? PadFacts.None with { OdometerKm = state.Opened!.OdometerKm }, state.Opened!.Sheet.Pads, onHand, state.Setup.Build);
-    }
-
-    /// <summary>Rotor facts before anyone wrote any: as many studs as the sheet has wheel nuts.</summary>
-    internal static RotorFacts Facts(JobState state)
-    {
-        return RotorFacts.None with { Studs = Math.Clamp(state.Opened!.Sheet.Line(Torque.FastenerRole.Wheel)?.PerCorner ?? 5, 3, 10) };
     }
 }
 

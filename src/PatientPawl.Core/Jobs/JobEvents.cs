@@ -177,7 +177,7 @@ public sealed record ToolRefused(StepKey Step, ToolReport Report) : JobEvent;
 /// <param name="Crowfoot">The crowfoot, if one was used.</param>
 /// <param name="Unit">The unit shown on the wrench.</param>
 /// <param name="Verified">False when tightened with a spanner and marked: the lead must accept it.</param>
-/// <param name="Reason">Why it could not be verified.</param>
+/// <param name="Reason">Why it could not be verified; of a verified one, why a figure that was asked about is right all the same.</param>
 public sealed record TorqueSigned(
     StepKey Step, int Index, TorqueLine Line, TorqueSet? Set, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, bool Verified, string? Reason) : JobEvent;
 

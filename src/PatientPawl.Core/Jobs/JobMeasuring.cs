@@ -1,4 +1,5 @@
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Shoes;
@@ -11,8 +12,6 @@ internal static class JobMeasuring
 {
     /// <summary>The usual floor for a service routine. Common practice, no source.</summary>
     public static readonly ElectricPotential DefaultBatteryFloor = ElectricPotential.FromVolts(12.0);
-
-    private static readonly Length DefaultMinimumLining = Length.FromMillimeters(2.0);
 
     public static TravelResult Travel(JobState state, Side side, IReadOnlyList<Reading> readings) =>
         Opposed(state, side, readings)?.Whole ?? HowFar.Compute(Input(state, side, readings), state.Setup.Rules.RetractDepth);
@@ -55,7 +54,7 @@ internal static class JobMeasuring
     public static List<LimitVerdict> Verdicts(JobState state, Side side, IReadOnlyList<Reading> readings)
     {
         var sheet = state.Opened!.Sheet;
-        var least = sheet.Pads.MinimumLining ?? DefaultMinimumLining;
+        var least = sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum;
         List<LimitVerdict> verdicts = [];
         foreach (var (kind, name) in new[] { (ReadingKind.InnerPad, "Inner lining"), (ReadingKind.OuterPad, "Outer lining") })
         {

@@ -141,6 +141,10 @@ public sealed class JobState
         : Setup.HasLever ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
         : Setup.Identified;
 
+    /// <summary>What is known of a corner's rotor beside its readings; before anyone wrote any, as many studs as the sheet has wheel nuts.</summary>
+    public RotorFacts RotorFacts(Side side) => Corner(side).Rotor
+        ?? Rotors.RotorFacts.None with { Studs = Math.Clamp(Opened!.Sheet.Line(Torque.FastenerRole.Wheel)?.PerCorner ?? 5, 3, 10) };
+
     /// <summary>True where pistons were seen on both sides of the rotor.</summary>
     internal bool SeenOpposed(Side side) => Observations(side).Contains(new(Look.OpposedPistons, Seen.Yes));
 

@@ -139,22 +139,21 @@ public static class PadWear
         Check(readings, sheet, answers);
         var least = sheet.Minimum ?? DefaultMinimum;
         var points = MeasuredPoints.Of(readings, r => (r.Side, r.Pad, r.End), r => r.Lining.Millimeters, r => r.Instrument);
+        var unread = (from side in Sides.Both from pad in Enum.GetValues<PadPosition>() from end in Enum.GetValues<PadEnd>() select (Side: side, Pad: pad, End: end))
+            .Except(points.Select(p => p.At)).ToArray();
         List<(PadJudged Pad, MeasuredPoint<(Side Side, PadPosition Pad, PadEnd End)> Point)> pads = [];
         foreach (var group in points.GroupBy(p => (p.At.Side, p.At.Pad)).OrderBy(g => g.Key))
         {
             var thin = group.ToList().Deciding(LimitKind.Minimum);
             var fresh = (group.Key.Pad == PadPosition.Inner ? sheet.NewInner : sheet.NewOuter).Millimeters;
-            var places = Enum.GetValues<PadEnd>().Where(e => group.All(p => p.At.End != e)).Select(e => Place(group.Key.Side, group.Key.Pad, e)).ToArray();
-            var verdict = LimitJudgement.Against($"{(group.Key.Pad == PadPosition.Inner ? "Inner" : "Outer")} lining, {group.Key.Side.Word()}", L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null, places);
+            var verdict = LimitJudgement.Against($"{(group.Key.Pad == PadPosition.Inner ? "Inner" : "Outer")} lining, {group.Key.Side.Word()}", L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null,
+                [.. unread.Where(u => (u.Side, u.Pad) == group.Key).Select(Place)]);
             Length? End(PadEnd end) => group.FirstOrDefault(p => p.At.End == end) is { } p ? L(p.Mm) : null;
             pads.Add((new(group.Key.Side, group.Key.Pad, End(PadEnd.Leading), End(PadEnd.Trailing), L(thin.Mm), Math.Max(0, (thin.Mm - least.Millimeters) / (fresh - least.Millimeters) * 100), verdict), thin));
         }
 
         var (thinnest, point) = pads.MinBy(p => p.Pad.Thinnest.Millimeters - p.Pad.Minimum.GuardBand.Millimeters);
-        string[] wanted =
-        [
-            .. from side in Sides.Both from pad in Enum.GetValues<PadPosition>() from end in Enum.GetValues<PadEnd>() where points.All(p => p.At != (side, pad, end)) select Place(side, pad, end),
-        ];
+        string[] wanted = [.. unread.Select(Place)];
         var worst = Verdicts.Worst([.. pads.Select(p => p.Pad.Minimum.Verdict), wanted.Length > 0 ? Verdict.NotYetEnough : Verdict.Inside]);
         var judged = pads.Select(p => p.Pad).ToArray();
         var findings = Findings(judged, sheet, worst, points.Max(p => p.Doubt), answers, build);
@@ -232,7 +231,8 @@ public static class PadWear
         checks.ThrowIfAny();
     }
 
-    private static string Place(Side side, PadPosition pad, PadEnd end) => $"{side.Word()} {(pad == PadPosition.Inner ? "inner" : "outer")} pad, {(end == PadEnd.Leading ? "leading" : "trailing")} end";
+    private static string Place((Side Side, PadPosition Pad, PadEnd End) at) =>
+        $"{at.Side.Word()} {(at.Pad == PadPosition.Inner ? "inner" : "outer")} pad, {(at.End == PadEnd.Leading ? "leading" : "trailing")} end";
     private static string Capital(Side side) => side == Side.Left ? "Left" : "Right";
     private static Length L(double mm) => Length.FromMillimeters(mm);
 }

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -291,9 +292,8 @@ public sealed record PlanSetup(
     public bool IsPlain => Parks(ParkingMechanism.None);
 
     /// <summary>True where this corner's piston is known to be pushed, and never turned.</summary>
-    public bool PushesAt(Side side) => !At(side).MethodUndecided
-        && At(side).Architecture is Architecture.LeverPush or Architecture.MotorPush or Architecture.HatShoes or Architecture.PullerHat or Architecture.MotorHat or Architecture.FixedHat
-            or Architecture.SpotCaliper or Architecture.Plain;
+    public bool PushesAt(Side side) => At(side) is { MethodUndecided: false, Architecture: { } a } corner
+        && RetractionRuling.MethodOf(a, false, corner.Opposed) is RetractMethod.StraightPush or RetractMethod.SpindleThenPush or RetractMethod.OpposedPush;
 
     /// <summary>True when the parking brake acts through the caliper.</summary>
     public bool IsCaliperType => HasLever || IsMotor;

@@ -47,7 +47,7 @@ public sealed record CreepAnswer(IReadOnlyList<PistonMove> Pistons, int? NextPai
 [Engine]
 public static class CreepWatch
 {
-    private const double Out = 0.2, HomeWithin = 0.3, Hair = 1e-9;
+    private const double Out = 0.2, Hair = 1e-9;
 
     /// <summary>
     /// Opposite pistons go together, the pair that stands furthest out first, with every other piston held. A piston that came out by more than 0.2 mm
@@ -67,7 +67,7 @@ public static class CreepWatch
         checks.ThrowIfAny();
 
         var moves = pistons.OrderBy(p => p.Number).ThenBy(p => p.Bank).Select(p => new PistonMove(p, p.Before - p.Now, (p.Now - p.Before).Millimeters > Out + Hair,
-            home is { } h && (p.Now - h).Millimeters <= HomeWithin + Hair, limit is { } most && p.Now > most)).ToArray();
+            home is { } h && (p.Now - h).Millimeters <= RetractionLog.HomeWithin + Hair, limit is { } most && p.Now > most)).ToArray();
         var trail = new Trail("CreepWatch.Watch");
         foreach (var m in moves) trail.Formula(Name(m.Piston), "before - now", $"{Figure.Of(m.Piston.Before.Millimeters)} - {Figure.Of(m.Piston.Now.Millimeters)}", $"{Figure.Of(m.Moved.Millimeters, 2)} mm inward", "geometry");
 

@@ -115,7 +115,10 @@ public sealed record LogSides(Length? LeadDifference, bool LeadsAlike, double? E
 [Engine]
 public static class RetractionLog
 {
-    private const double OutBy = 0.2, SprungBy = 0.5, HomeWithin = 0.3, FarFromHome = 1.0, HarderBy = 2, Moves = 0.05, Hair = 1e-9;
+    /// <summary>How far in mm from its home figure a piston still counts as home: 0.3. Common practice, no source.</summary>
+    internal const double HomeWithin = 0.3;
+
+    private const double OutBy = 0.2, SprungBy = 0.5, FarFromHome = 1.0, HarderBy = 2, Moves = 0.05, Hair = 1e-9;
 
     /// <summary>
     /// Least squares over the present stage: lead = -slope. T_home = mean(x) + (home - mean(y)) / slope; turns to go = T_home - last, never

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Vehicles;
 
@@ -111,8 +112,7 @@ public static class RetractionRuling
     /// <param name="opposed">True where pistons were seen on both sides of the rotor: a form of the service caliper, whatever does the parking.</param>
     public static Ruling Decide(Architecture architecture, Side side, PistonSpec? piston, bool methodUndecided = false, bool opposed = false)
     {
-        var method = Method(architecture, methodUndecided);
-        if (opposed && method == RetractMethod.StraightPush) method = RetractMethod.OpposedPush;
+        var method = MethodOf(architecture, methodUndecided, opposed);
         var turns = method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn or RetractMethod.RearHexAndPush or RetractMethod.SpindleThenDecide;
         var fromSheet = side == Side.Left ? piston?.DirectionLeft : piston?.DirectionRight;
         TurnDirection? direction = turns ? fromSheet ?? TurnDirection.Clockwise : null;
@@ -187,16 +187,16 @@ public static class RetractionRuling
         return cards;
     }
 
-    private static RetractMethod Method(Architecture architecture, bool undecided) => architecture switch
+    /// <summary>How the piston of an architecture goes back. Opposed pistons are a form of the service caliper, whatever does the parking.</summary>
+    internal static RetractMethod MethodOf(Architecture architecture, bool undecided, bool opposed) => architecture switch
     {
         Architecture.CableScrew or Architecture.PullerScrew => RetractMethod.TurnAndPush,
         Architecture.MotorPush or Architecture.MotorTurn when undecided => RetractMethod.SpindleThenDecide,
         Architecture.MotorPush => RetractMethod.SpindleThenPush,
         Architecture.MotorTurn => RetractMethod.SpindleThenTurn,
         Architecture.RearHex => RetractMethod.RearHexAndPush,
-        Architecture.FixedHat => RetractMethod.OpposedPush,
         Architecture.ElectricOnly => RetractMethod.MakersProcedure,
-        _ => RetractMethod.StraightPush,
+        _ => BrakeBuild.Of(architecture, opposed, null).Service == ServiceCaliper.Opposed ? RetractMethod.OpposedPush : RetractMethod.StraightPush,
     };
 
     private static string Headline(RetractMethod method, string way) => method switch

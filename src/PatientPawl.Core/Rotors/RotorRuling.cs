@@ -101,11 +101,13 @@ public static class RotorRuling
         if (runout is { ResidualJudged: true, TotalVerdict.Verdict: Verdict.Outside } r && r.Residual > r.TotalVerdict.Limit) cut.Add($"Its own shape makes {Figure.Of(r.Residual.Millimeters)} mm of runout, in any position.");
         if (runout?.TotalVerdict.Verdict == Verdict.Outside && apart?.Blame == RunoutBlame.Passes) cut.Add("Once per turn it passes: what is over the limit is the rotor's own shape.");
 
+        // A runout that does not pass is seen to first: the places that are wanted change nothing there.
+        var notYet = wanted.Count > 0 && runout is not { TotalVerdict.Verdict: Verdict.TooCloseToCall or Verdict.Outside };
         var (fate, because) = replace.Count > 0 ? (RotorFate.Replace, replace)
             : cut.Count > 0 && !thickness.Machine.Possible ? (RotorFate.Replace, [.. cut, $"No room to machine: {Figure.Of(thickness.Machine.After.Millimeters)} mm after a cut, {Figure.Of(thickness.Machine.MachineTo.Millimeters)} wanted."])
             : cut.Count > 0 && condition is { Shook: true, NeverMachine: true } ? (RotorFate.Replace, [.. cut, "This house never machines a rotor that shook."])
             : open.Count > 0 ? (RotorFate.NotPassed, [.. open, .. wanted])
-            : wanted.Count > 0 && runout is not { TotalVerdict.Verdict: Verdict.TooCloseToCall or Verdict.Outside } ? (RotorFate.NotPassed, wanted)
+            : notYet ? (RotorFate.NotPassed, wanted)
             : cut.Count > 0 ? (RotorFate.Machine, cut)
             : runout is { TotalVerdict.Verdict: Verdict.TooCloseToCall or Verdict.Outside } ? FromRunout(runout, apart)
             : (RotorFate.Keep, (List<string>)[$"Thick enough, even enough, {(condition.Cracks == Cracks.Crazing ? "and crazed only on its surface" : "and no crack")}."]);
@@ -113,7 +115,7 @@ public static class RotorRuling
         {
             RotorFate.Keep => Verdict.Inside,
             RotorFate.Replace => Verdict.Outside,
-            RotorFate.NotPassed when open.Count == 0 && wanted.Count > 0 && ReferenceEquals(because, wanted) => Verdict.NotYetEnough,
+            RotorFate.NotPassed when open.Count == 0 && notYet => Verdict.NotYetEnough,
             _ => Verdict.TooCloseToCall,
         };
         var says = fate switch

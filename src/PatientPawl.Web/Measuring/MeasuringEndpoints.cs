@@ -164,12 +164,9 @@ internal static class MeasuringEndpoints
         var pads = state.PadFacts ?? PadFacts.None with { OdometerKm = opened.OdometerKm };
         return new(
             [.. Core.Sides.Both.SelectMany(s => state.Corner(s).Readings.Select(r => new JobReading(s, r, state.Corner(s).Struck.GetValueOrDefault(r.Id))))],
-            state.Corner(Side.Left).Shoes ?? ShoeFacts.None, state.Corner(Side.Right).Shoes ?? ShoeFacts.None, RotorFactsOf(state, Side.Left), RotorFactsOf(state, Side.Right),
+            state.Corner(Side.Left).Shoes ?? ShoeFacts.None, state.Corner(Side.Right).Shoes ?? ShoeFacts.None, state.RotorFacts(Side.Left), state.RotorFacts(Side.Right),
             pads.History.Count > 0 ? pads : pads with { History = history },
             Clearance(Side.Left) is { } left && Clearance(Side.Right) is { } right ? SidesCompared.Judge(left, right) : null, state.Setup.Rotors,
             VehicleHistory.StarWheel(earlier, Side.Left), VehicleHistory.StarWheel(earlier, Side.Right), opened.Sheet.Drum, opened.Sheet.Rotor, opened.Sheet.Pads);
     }
-
-    private static RotorFacts RotorFactsOf(JobState state, Side side) => state.Corner(side).Rotor
-        ?? RotorFacts.None with { Studs = Math.Clamp(state.Opened!.Sheet.Line(Core.Torque.FastenerRole.Wheel)?.PerCorner ?? 5, 3, 10) };
 }

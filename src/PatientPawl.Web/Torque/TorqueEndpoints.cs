@@ -24,7 +24,7 @@ internal static class TorqueEndpoints
             var unit = TorqueReading.Unit(r.Unit);
             var low = TorqueReading.From(r.Value, unit);
             UnitsNet.Torque? high = r.HighValue is { } h ? TorqueReading.From(h, unit, "highValue") : null;
-            return TypedResults.Ok(Answer(new(r.Role, 1, r.ThreadDiameter, r.ThreadPitch, r.Class, "as found", low, high, false, r.Crowfoot is null, false, null), r.WrenchId, r.Crowfoot, library, clock));
+            return TypedResults.Ok(Answer(new(r.Role, 1, r.ThreadDiameter, r.ThreadPitch, r.Class, "as found", low, high, false, r.Crowfoot is null, false, null) { Typed = true }, r.WrenchId, r.Crowfoot, library, clock));
         });
         api.MapPost("/bench/torque-line", (TorqueLineRequest r, Library library, TimeProvider clock) =>
             TypedResults.Ok(Answer(r.Line, r.WrenchId, r.Crowfoot, library, clock)));
@@ -34,13 +34,9 @@ internal static class TorqueEndpoints
     {
         var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
         var wrenches = library.Wrenches();
-        // The smallest wrench that serves shows the figure best.
-        var serving = wrenches.Where(w => (crowfoot is null || crowfoot.Extension < w.GripLength) && TorqueSetting.Compute(line, w, crowfoot, today).WrenchServes)
-            .OrderBy(w => w.Maximum.NewtonMeters).ToList();
-        // Where none serves, the one that comes nearest says why not: a crowfoot is never quietly left out.
-        var wrench = wrenchId is not null ? Find(wrenches, wrenchId) : serving.FirstOrDefault()
-            ?? wrenches.Where(w => crowfoot is null || crowfoot.Extension < w.GripLength).MinBy(w => (w.CalibratedUntil < today, Math.Abs(Math.Log(w.Maximum.NewtonMeters / line.Wanted.NewtonMeters))));
-        return new(TorqueSetting.Compute(line, wrench, wrench is null ? null : crowfoot, today), wrench, [.. serving.Select(w => w.Id)]);
+        var choice = WrenchChoice.For(line, wrenches, crowfoot, today);
+        var wrench = wrenchId is null ? choice.Take : Find(wrenches, wrenchId);
+        return new(TorqueSetting.Compute(line, wrench, wrench is null ? null : crowfoot, today), wrench, [.. choice.Serving.Select(w => w.Id)]);
     }
 
     internal static Wrench Find(IReadOnlyList<Wrench> wrenches, string id) => wrenches.FirstOrDefault(w => w.Id == id)

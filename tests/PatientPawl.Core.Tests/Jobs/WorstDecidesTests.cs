@@ -1,3 +1,4 @@
+using PatientPawl.Core.Workshop;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
@@ -68,7 +69,7 @@ public class WorstDecidesTests
     }
 
     [Fact]
-    public void A_signature_is_for_what_stood_on_the_screen_and_a_doubtful_figure_wants_a_word()
+    public void A_signature_is_for_what_stood_on_the_screen()
     {
         var job = new Bench().Open().LookOver().Identify().Until("slide-pins-torqued", Side.Left);
         var now = RunSheets.Of(job.State).Now!;
@@ -76,5 +77,18 @@ public class WorstDecidesTests
         var set = TorqueSetting.Compute(now.Torque!, Bench.Wrench(60), null, Today);
         Should.Throw<InputException>(() => JobRules.Sign(job.State, sign with { Shown = set.OnTheScale + TorqueQuantity.FromNewtonMeters(2) }, Today)).Errors.Single().Field.ShouldBe("shownNm");
         JobRules.Sign(job.State, sign with { Shown = set.OnTheScale }, Today).Verified.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_doubtful_figure_wants_a_word_once_and_why_one_bolt_could_not_be_verified_is_not_that_word()
+    {
+        // 122 N m is far over what a slide pin takes.
+        var doubtful = Bench.Sheet().Torques.Select(t => t.Role == FastenerRole.SlidePin ? t with { Low = TorqueQuantity.FromNewtonMeters(122), High = null } : t);
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet() with { Torques = [.. doubtful] }, HouseRules.Default))
+            .LookOver().Identify().Until("slide-pins-torqued", Side.Left);
+        SignTorque Sign(int index) => new(RunSheets.Of(job.State).Now!.Step, index, Bench.Wrench(200), null, TorqueUnit.Nm, null, null, null);
+        job.Do(s => JobRules.Sign(s, Sign(1) with { Wrench = null, UnverifiedReason = "no room for a wrench" }, Today));
+        Should.Throw<InputException>(() => JobRules.Sign(job.State, Sign(2), Today)).Errors.Single().Field.ShouldBe("reason");
+        JobRules.Sign(job.State, Sign(2) with { Reason = "the maker's bulletin says so" }, Today).Verified.ShouldBeTrue();
     }
 }

@@ -168,4 +168,13 @@ public class RetractionTests
     [Fact]
     public void A_level_that_cannot_be_is_refused() =>
         Should.Throw<InputException>(() => ReservoirRoom.Judge(new(Volume.FromMilliliters(100), Volume.FromMilliliters(40)), -1, Volume.Zero)).Errors[0].Field.ShouldBe("levelPercent");
+
+    // Opposed pistons are a form of the service caliper; one with a screw or spindle of its own has its pistons on one side. Common practice, no source.
+    [Fact]
+    public void Pistons_stand_on_both_sides_only_where_the_parking_brake_is_not_in_the_caliper()
+    {
+        ArchitectureCatalogue.All.Where(c => c.MayBeOpposed).Select(c => c.Architecture).ShouldBe(
+            [Architecture.HatShoes, Architecture.PullerHat, Architecture.MotorHat, Architecture.FixedHat, Architecture.SpotCaliper, Architecture.Plain], ignoreOrder: true);
+        ArchitectureCatalogue.All.Where(c => c.IsOpposed).Select(c => c.Architecture).ShouldBe([Architecture.FixedHat]);
+    }
 }

@@ -189,4 +189,17 @@ public class TorqueTests
     [Fact]
     public void A_band_narrower_than_the_wrench_holds_is_said() =>
         TorqueSetting.Compute(Line(FastenerRole.Bracket, 100, 102), Wrench(), null, Today).Questions.ShouldContain(q => q.Says.Contains("narrower"));
+
+    [Fact]
+    public void The_smallest_wrench_that_serves_is_taken_and_where_none_does_the_nearest_that_is_in_date_says_why()
+    {
+        Wrench[] wrenches = [Wrench(200) with { Id = "large" }, Wrench(60) with { Id = "middle" }, Wrench(20) with { Id = "small" }, Wrench(14) with { Id = "old", CalibratedUntil = new(2025, 1, 1) }];
+        var suits = WrenchChoice.For(Line(FastenerRole.SlidePin, 45), wrenches, null, Today);
+        suits.Take!.Id.ShouldBe("middle");
+        suits.Serving.Select(w => w.Id).ShouldBe(["middle", "large"]);
+        WrenchChoice.For(Line(FastenerRole.RotorScrew, 12), wrenches[3..], null, Today).Serving.ShouldBeEmpty();
+        WrenchChoice.For(Line(FastenerRole.RotorScrew, 3), wrenches, null, Today).Take!.Id.ShouldBe("small");
+        // A crowfoot longer than the grip suits no wrench, and is never quietly left out.
+        Should.Throw<InputException>(() => WrenchChoice.For(Line(FastenerRole.SlidePin, 45), wrenches, Foot(500), Today)).Errors.Single().Field.ShouldBe("crowfoot.extensionMm");
+    }
 }

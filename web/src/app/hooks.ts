@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
+import { typedNumber } from "./units";
 
 export const useSession = () =>
   useQuery({ queryKey: ["session"], queryFn: () => take(api.GET("/api/session")), staleTime: Infinity });
@@ -147,9 +148,8 @@ export function useDraft(
 export function useFigures(name: string) {
   const [v, set] = useDraft(name);
   const number = (key: string) => {
-    const text = (v[key] ?? "").trim();
-    const n = Number(text.replace(",", "."));
-    return text === "" || Number.isNaN(n) ? null : n;
+    const n = typedNumber(v[key] ?? "");
+    return Number.isNaN(n) ? null : n;
   };
   return { v, set, number };
 }

@@ -3555,6 +3555,10 @@ export interface components {
             back: string;
             /** @description Its name where room is short. */
             short: string;
+            /** @description True where its service caliper can have pistons on both sides of the rotor. */
+            mayBeOpposed?: boolean;
+            /** @description True where it always has. */
+            isOpposed?: boolean;
         };
         AskTool: {
             function: components["schemas"]["ToolFunction"];
@@ -7099,7 +7103,7 @@ export interface components {
             unit: components["schemas"]["TorqueUnit"];
             /** @description False when tightened with a spanner and marked: the lead must accept it. */
             verified: boolean;
-            /** @description Why it could not be verified. */
+            /** @description Why it could not be verified; of a verified one, why a figure that was asked about is right all the same. */
             reason: null | string;
         };
         /**

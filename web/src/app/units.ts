@@ -23,12 +23,16 @@ export function useLengthUnit(): [LengthUnit, (unit: LengthUnit) => void] {
   return [unit, choose];
 }
 
+/** A typed figure; null when nothing was typed, NaN when it is no figure. */
+export function typedNumber(text: string): number | null {
+  const trimmed = text.trim();
+  return trimmed === "" ? null : Number(trimmed.replace(",", "."));
+}
+
 /** A typed length in mm; null when nothing was typed, NaN when it is no figure. */
 export function toMm(text: string, unit: LengthUnit): number | null {
-  const trimmed = text.trim();
-  if (trimmed === "") return null;
-  const value = Number(trimmed.replace(",", "."));
-  return unit === "inch" ? value * 25.4 : value;
+  const value = typedNumber(text);
+  return value !== null && unit === "inch" ? value * 25.4 : value;
 }
 
 /** A length as it is typed in a unit: no needless zeros beyond the decimals its instrument shows. */
@@ -41,6 +45,12 @@ export function fromMm(mm: number, unit: LengthUnit, decimals = 0): string {
 
 export const TORQUE_UNITS = ["nm", "lbf-ft", "lbf-in", "kgf-m"] as const;
 export type TorqueUnit = (typeof TORQUE_UNITS)[number];
+export const TORQUE_UNIT_NAMES: Record<TorqueUnit, string> = {
+  nm: "N m",
+  "lbf-ft": "lbf ft",
+  "lbf-in": "lbf in",
+  "kgf-m": "kgf m",
+};
 /** N m a unit; exact by the definitions of pound, foot and standard gravity. */
 export const NM: Record<TorqueUnit, number> = {
   nm: 1,

@@ -32,7 +32,7 @@ public static partial class JobRules
         if (!set.WrenchServes)
             throw new InputException(new InputError("wrenchId", wrench.Id, "a wrench that reaches the figure and is in date", set.Refusal!));
         RequireShown(command, set);
-        var reason = string.IsNullOrWhiteSpace(command.Reason) ? state.Signatures(command.Step).Select(s => s.Reason).FirstOrDefault(r => r is not null) : command.Reason.Trim();
+        var reason = string.IsNullOrWhiteSpace(command.Reason) ? state.Signatures(command.Step).FirstOrDefault(s => s is { Verified: true, Reason: not null })?.Reason : command.Reason.Trim();
         if (reason is null && set.Questions.FirstOrDefault(q => q.WantsReason) is { } asked)
             throw new InputException(new InputError("reason", "nothing", "why the figure is right", $"{asked.Says} Say why it is right all the same."));
         return new(command.Step, command.Index, line, set, wrench, command.Crowfoot, command.Unit, true, reason);

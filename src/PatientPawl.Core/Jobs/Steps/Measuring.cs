@@ -5,11 +5,24 @@ using PatientPawl.Core.Planning;
 
 namespace PatientPawl.Core.Jobs;
 
-/// <summary>Pads, rotor and piston measured: what passes, how far the piston goes and whether its fluid finds room.</summary>
-internal sealed class Measured : StepBehaviour
+/// <summary>What an inspection sees with nothing disturbed.</summary>
+internal class Inspected : StepBehaviour
 {
     public override bool CanBeMarked => false;
 
+    public override Judgement Judge(JobState state, ClickOn command, string? outcome)
+    {
+        var side = command.Step.Side!.Value;
+        var verdicts = JobMeasuring.Verdicts(state, side, command.Readings);
+        return new(outcome) { Verdicts = verdicts, Findings = JobParts.Findings(JobParts.PadsAndRotor(state, side, verdicts)) };
+    }
+
+    public override JobFile Fold(JobFile file, StepDone done) => done.Step.Side is { } side ? file.WithCorner(side, c => c with { Travel = done.Travel, Verdicts = done.Verdicts }) : file;
+}
+
+/// <summary>Pads, rotor and piston measured: what passes, how far the piston goes and whether its fluid finds room.</summary>
+internal sealed class Measured : Inspected
+{
     /// <summary>New parts that will not go in are not fitted on the quiet.</summary>
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
@@ -35,8 +48,6 @@ internal sealed class Measured : StepBehaviour
         return new(room.Verdict == RoomVerdict.DrawOffFirst ? "no-room" : null) { Verdicts = verdicts, Findings = findings, Travel = travel, Room = room };
     }
 
-    public override JobFile Fold(JobFile file, StepDone done) => done.Step.Side is { } side ? file.WithCorner(side, c => c with { Travel = done.Travel, Verdicts = done.Verdicts }) : file;
-
     public override IReadOnlyList<BenchKind> Benches(JobState state, Side? side) => [BenchKind.Rotor, BenchKind.Pads];
 
     public override IReadOnlyList<Prefilled> Prefilled(JobState state, Side side)
@@ -61,21 +72,6 @@ internal sealed class Measured : StepBehaviour
 
         return list;
     }
-}
-
-/// <summary>What an inspection sees with nothing disturbed.</summary>
-internal sealed class Inspected : StepBehaviour
-{
-    public override bool CanBeMarked => false;
-
-    public override Judgement Judge(JobState state, ClickOn command, string? outcome)
-    {
-        var side = command.Step.Side!.Value;
-        var verdicts = JobMeasuring.Verdicts(state, side, command.Readings);
-        return new(outcome) { Verdicts = verdicts, Findings = JobParts.Findings(JobParts.PadsAndRotor(state, side, verdicts)) };
-    }
-
-    public override JobFile Fold(JobFile file, StepDone done) => done.Step.Side is { } side ? file.WithCorner(side, c => c with { Travel = done.Travel, Verdicts = done.Verdicts }) : file;
 }
 
 /// <summary>Drum and shoes, by the shoe bench.</summary>

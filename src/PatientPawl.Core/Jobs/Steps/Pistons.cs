@@ -75,16 +75,13 @@ internal sealed class PistonLevered : StepBehaviour
 /// <summary>A levered piston, seen.</summary>
 internal sealed class PistonJudged : StepBehaviour
 {
-    /// <summary>How far from the home figure still counts as home. Common practice, no source.</summary>
-    private static readonly Length HomeWithin = Length.FromMillimeters(0.3);
-
     /// <summary>Where the sheet has a home figure, what the measuring step read has the last word.</summary>
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
         if (outcome is not null) return;
         var side = command.Step.Side!.Value;
-        if (state.Opened!.Sheet.Piston.HomeProtrusion is not { } home || JobMeasuring.Protrusion(state, side) is not { } stands || stands - home <= HomeWithin) return;
-        throw new InputException(new InputError("outcome", $"{Figure.Of(stands.Millimeters, 1)} mm proud", $"{Figure.Of(home.Millimeters, 1)} mm proud, within {Figure.Of(HomeWithin.Millimeters, 1)}",
+        if (state.Opened!.Sheet.Piston.HomeProtrusion is not { } home || JobMeasuring.Protrusion(state, side) is not { } stands || (stands - home).Millimeters <= RetractionLog.HomeWithin) return;
+        throw new InputException(new InputError("outcome", $"{Figure.Of(stands.Millimeters, 1)} mm proud", $"{Figure.Of(home.Millimeters, 1)} mm proud, within {Figure.Of(RetractionLog.HomeWithin, 1)}",
             $"By the measuring step it stands {Figure.Of(stands.Millimeters, 1)} mm proud and home is {Figure.Of(home.Millimeters, 1)}: it is not home. Say that it stands out."));
     }
 }

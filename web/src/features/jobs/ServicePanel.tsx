@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, take, type JobView, type Schemas } from "../../app/api";
+import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { figure } from "./words";
 
@@ -72,7 +73,7 @@ export function StandInTool({
       take(
         api.POST("/api/jobs/{id}/scan-tool", {
           params: { path: { id: job.id } },
-          body: { function: fn, batteryV: volts.trim() === "" ? null : Number(volts.replace(",", ".")) },
+          body: { function: fn, batteryV: typedNumber(volts) },
         }),
       ),
     onSuccess: (a) => say(a.words, a.codes.join("; ")),

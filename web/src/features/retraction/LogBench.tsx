@@ -2,7 +2,7 @@ import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { ApiError, type Schemas } from "../../app/api";
 import { useKeys } from "../../app/hooks";
-import { toMm, useLengthUnit } from "../../app/units";
+import { toMm, typedNumber, useLengthUnit } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { StrikeOut } from "../../ui/StrikeOut";
@@ -222,7 +222,7 @@ export function LogPanel({
   const instruments = useInstruments();
   const points = lines.filter((l) => l.struckBecause === null).map((l) => l.point);
   const mm = toMm(text, unit);
-  const pull = effort.trim() === "" ? null : Number(effort.replace(",", "."));
+  const pull = typedNumber(effort);
   const bad = Number.isNaN(mm) || Number.isNaN(pull);
   const log = async () => {
     if (mm === null || bad) return field.current?.focus();

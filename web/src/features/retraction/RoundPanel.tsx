@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { ApiError, type Schemas } from "../../app/api";
+import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { figure } from "../jobs/words";
 import { FactField } from "../measuring/fields";
@@ -31,10 +32,7 @@ export function RoundPanel({
     BANKS.map((bank) => ({ bank, number })),
   );
   const key = (p: { bank: string; number: number }) => `${p.bank} ${p.number}`;
-  const value = (p: { bank: string; number: number }) => {
-    const text = (typed[key(p)] ?? "").trim();
-    return text === "" ? null : Number(text.replace(",", "."));
-  };
+  const value = (p: { bank: string; number: number }) => typedNumber(typed[key(p)] ?? "");
   const missing = all.find((p) => value(p) === null);
   const go = () => {
     if (missing) return;

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useAnswer, useCatalogue, useDraft } from "../../app/hooks";
+import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
@@ -27,14 +28,6 @@ const FIELDS = [
 ] as const;
 type Key = (typeof FIELDS)[number][0];
 
-const MAY_BE_OPPOSED: Schemas["Architecture"][] = [
-  "plain",
-  "spot-caliper",
-  "hat-shoes",
-  "puller-hat",
-  "motor-hat",
-];
-
 /** Which way and how far, with no job. */
 export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const catalogue = useCatalogue();
@@ -44,8 +37,8 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const [v, setV] = useDraft("quick retraction");
   // Opposed pistons are a form of the service caliper, whatever does the parking.
   const [bothSides, setBothSides] = useState(false);
-  const may = MAY_BE_OPPOSED.includes(architecture);
-  const opposed = architecture === "fixed-hat" || (may && bothSides);
+  const card = catalogue.data?.architectures.find((c) => c.architecture === architecture);
+  const opposed = !!card?.isOpposed || (!!card?.mayBeOpposed && bothSides);
   const shown = FIELDS.filter(
     ([k]) =>
       (k !== "backing" || lining) &&
@@ -54,7 +47,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   );
   const [level, setLevel] = useState("");
   const [band, setBand] = useState("");
-  const num = (text: string | undefined) => (text?.trim() ? Number(text.replace(",", ".")) : null);
+  const num = (text: string | undefined) => typedNumber(text ?? "");
   const all = (
     [
       "oldInner",
@@ -137,7 +130,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
               ))}
             </select>
           </label>
-          {may && (
+          {card?.mayBeOpposed && !card.isOpposed && (
             <button
               type="button"
               className="btn self-start"

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useAnswer } from "../../app/hooks";
+import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber, type TorqueUnit } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
@@ -27,7 +28,6 @@ const CLASSES: [Schemas["PropertyClass"], string][] = [
   ["c109", "10.9"],
   ["c129", "12.9"],
 ];
-const UNITS = ["N m", "lbf ft", "lbf in", "kgf m"];
 
 /** What do I set the wrench to, with no job. */
 export function QuickTorque() {
@@ -37,17 +37,17 @@ export function QuickTorque() {
     staleTime: Infinity,
   });
   const [role, setRole] = useState<Schemas["FastenerRole"]>("bracket");
-  const [unit, setUnit] = useState("");
+  const [unit, setUnit] = useState<TorqueUnit | "">("");
   const [cls, setCls] = useState<Schemas["PropertyClass"]>("not-known");
   const [wrenchId, setWrenchId] = useState("");
   const [t, setT] = useState({ value: "", high: "", diameter: "", pitch: "", extension: "", angle: "0" });
-  const num = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
   const foot =
-    num(t.extension) !== null
-      ? { extensionMm: num(t.extension) ?? 0, angleFromInLineDeg: num(t.angle) ?? 0 }
+    typedNumber(t.extension) !== null
+      ? { extensionMm: typedNumber(t.extension) ?? 0, angleFromInLineDeg: typedNumber(t.angle) ?? 0 }
       : null;
-  const value = num(t.value);
-  const whole = value !== null && unit !== "" && Object.values(t).every((text) => !Number.isNaN(num(text)));
+  const value = typedNumber(t.value);
+  const whole =
+    value !== null && unit !== "" && Object.values(t).every((text) => !Number.isNaN(typedNumber(text)));
   const ask = useAnswer<Schemas["TorqueRequest"], Schemas["TorqueAnswer"]>(
     "torque",
     !whole
@@ -56,9 +56,9 @@ export function QuickTorque() {
           role,
           value,
           unit,
-          highValue: num(t.high),
-          threadDiameterMm: num(t.diameter),
-          threadPitchMm: num(t.pitch),
+          highValue: typedNumber(t.high),
+          threadDiameterMm: typedNumber(t.diameter),
+          threadPitchMm: typedNumber(t.pitch),
           class: cls,
           wrenchId: wrenchId || null,
           crowfoot: foot,
@@ -66,7 +66,7 @@ export function QuickTorque() {
     (body) => take(api.POST("/api/bench/torque", { body })),
   );
   const field = (key: keyof typeof t, label: string, index: number, name: string) => {
-    const wrong = Number.isNaN(num(t[key]))
+    const wrong = Number.isNaN(typedNumber(t[key]))
       ? "A plain figure is wanted, such as 94."
       : ask.error instanceof ApiError
         ? ask.error.field(name)
@@ -117,7 +117,7 @@ export function QuickTorque() {
           </div>
           <fieldset className="m-0 grid grid-cols-4 gap-2 border-0 p-0">
             <legend className="mb-1 text-[15px] text-ink-2">The sheet's unit; it is never assumed</legend>
-            {UNITS.map((u) => (
+            {TORQUE_UNITS.map((u) => (
               <button
                 key={u}
                 type="button"
@@ -125,7 +125,7 @@ export function QuickTorque() {
                 aria-pressed={unit === u}
                 onClick={() => setUnit(u)}
               >
-                {u}
+                {TORQUE_UNIT_NAMES[u]}
               </button>
             ))}
           </fieldset>

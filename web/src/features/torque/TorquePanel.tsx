@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
+import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { staleShownAbove, type OnMoved, type Rested } from "../jobs/StepPanel";
@@ -10,10 +11,6 @@ import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
 import { Questions, TorqueWindow } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
-
-const plain = (text: string) => Number(text.trim().replace(",", "."));
-
-const TORQUE_UNITS = { nm: "N m", "lbf-ft": "lbf ft", "lbf-in": "lbf in", "kgf-m": "kgf m" } as const;
 
 /** A figure that is asked about is signed with a word on why it is right. */
 function WhyRight({ why, setWhy }: { why: string; setWhy: (why: string) => void }) {
@@ -59,8 +56,9 @@ export function TorquePanel({
     staleTime: Infinity,
   });
   // A figure entered by hand is reckoned and asked about like one of the sheet, before anything is signed.
+  const figureTyped = typedNumber(value);
   const typed =
-    value.trim() === "" || !unit || Number.isNaN(plain(value)) ? null : { value: plain(value), unit };
+    figureTyped === null || Number.isNaN(figureTyped) || !unit ? null : { value: figureTyped, unit };
   const ask = useQuery({
     queryKey: ["torque-line", line, typed, wrenchId, foot],
     queryFn: () =>
@@ -71,7 +69,7 @@ export function TorquePanel({
               body: {
                 role: bench.role!,
                 value: typed!.value,
-                unit: TORQUE_UNITS[typed!.unit],
+                unit: typed!.unit,
                 highValue: null,
                 threadDiameterMm: null,
                 threadPitchMm: null,
@@ -104,7 +102,7 @@ export function TorquePanel({
           wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? null),
           crowfoot: unverified ? null : foot,
           unit: line ? "nm" : unit || "nm",
-          enteredValue: line || value.trim() === "" ? null : plain(value),
+          enteredValue: line ? null : figureTyped,
           enteredPerCorner: line || count.trim() === "" ? null : Number(count),
           unverifiedReason: unverified,
           reason: why.trim() || null,
@@ -114,7 +112,8 @@ export function TorquePanel({
     ),
   );
   const set = line || typed ? ask.data?.set : undefined;
-  const asked = !!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.reason);
+  const asked =
+    !!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.verified && s.reason);
   const of = line?.perCorner ?? (Number(count) || 1);
   const send = (unverified: string | null) =>
     sign.mutate(
@@ -221,10 +220,11 @@ export function TorquePanel({
                 <span>Unit</span>
                 <select value={unit} onChange={(e) => setUnit(e.target.value as Schemas["TorqueUnit"])}>
                   <option value="">choose</option>
-                  <option value="nm">N m</option>
-                  <option value="lbf-ft">lbf ft</option>
-                  <option value="lbf-in">lbf in</option>
-                  <option value="kgf-m">kgf m</option>
+                  {TORQUE_UNITS.map((u) => (
+                    <option key={u} value={u}>
+                      {TORQUE_UNIT_NAMES[u]}
+                    </option>
+                  ))}
                 </select>
               </label>
               <label className="field">
