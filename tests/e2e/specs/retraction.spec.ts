@@ -30,18 +30,18 @@ async function turn(page: Page, times = 1) {
 }
 
 test("a piston followed home: counted, fitted, lined up, and clicked on with what the log counted", async ({ page }) => {
-  // The sheet: 0.8 mm a turn, home at 1.5 mm; 12.4 mm proud is 10.9 mm or 13.6 turns.
+  // The sheet: 0.8 mm a turn, home at 1.5 mm; 13.4 mm proud is 11.9 mm or 14.9 turns.
   const jobId = await atPiston(page, "GNT 420", 71);
-  await expect(page.getByText("13.6", { exact: true }).first()).toBeVisible();
-  await read(page, "12.4");
+  await expect(page.getByText("14.9", { exact: true }).first()).toBeVisible();
+  await read(page, "13.4");
   await page.getByLabel("Slot now, °").fill("18");
   await page.getByLabel("Slot now, °").press("Tab");
-  await expect(page.getByText(/Stop after 13 turns/)).toBeVisible();
+  await expect(page.getByText(/Stop after 14 turns/)).toBeVisible();
   await turn(page, 4);
   await expect(page.getByText(/4 turns made/)).toBeVisible();
-  // By the sheet's lead until two readings stand: 13.625 - 4 = 9.6.
-  await expect(page.getByText("9.6", { exact: true })).toBeVisible();
-  await read(page, "9.2");
+  // By the sheet's lead until two readings stand: 14.875 - 4 = 10.9.
+  await expect(page.getByText("10.9", { exact: true })).toBeVisible();
+  await read(page, "10.2");
   await page.getByRole("button", { name: "Pause" }).click();
   await turn(page, 2);
   await expect(page.getByText(/touches do not count/)).toBeVisible();
@@ -52,11 +52,11 @@ test("a piston followed home: counted, fitted, lined up, and clicked on with wha
   await page.reload();
   await expect(page.getByText(/5 turns made/)).toBeVisible();
   await turn(page, 3);
-  await read(page, "6");
+  await read(page, "7");
   await expect(page.getByText(/0\.8 ± 0 mm a turn/)).toBeVisible();
   // A wrong line is struck out and stays visible.
-  await turn(page, 5);
-  await read(page, "5.9");
+  await turn(page, 6);
+  await read(page, "6.9");
   await page.getByRole("button", { name: /^The log, / }).click();
   await page.getByRole("listitem").last().getByRole("button", { name: "Strike out" }).click();
   await page.getByLabel("Why it is wrong").fill("gauge on the boot");
@@ -64,10 +64,10 @@ test("a piston followed home: counted, fitted, lined up, and clicked on with wha
   await expect(page.getByText("gauge on the boot")).toBeVisible();
   await page.getByRole("button", { name: "Close" }).click();
   await page.getByRole("button", { name: "+ ½" }).click();
-  await read(page, "1.6");
+  await read(page, "1.8");
   await expect(page.getByRole("status").filter({ hasText: "Home. Stop here" })).toBeVisible();
   await page.goto(`/jobs/${jobId}`);
-  await expect(page.getByLabel(/Turns made/)).toHaveValue("13.5");
+  await expect(page.getByLabel(/Turns made/)).toHaveValue("14.5");
   await work(page, (t) => !t.startsWith("Piston home, left"));
   const record = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();
   expect(record.log.filter((l: { what: string }) => l.what === "Piston followed")).toHaveLength(5);
