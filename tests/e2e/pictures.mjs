@@ -40,7 +40,12 @@ const VIEWS = {
   torque: [`/jobs/${bay(2)}`],
   "shoe-bench": [`/jobs/${waits}/shoes/left`],
   "rotor-bench": ["/bench/rotor"],
+  "rotor-thickness": ["/bench/rotor", () => fill({ Stamped: "MIN TH 8.4 MM", "^0°": "9.21", "^90°": "9.22", "^180°": "9.20", "^270°": "9.21" })],
   "pad-bench": ["/bench/pads"],
+  "pad-wear": [
+    "/bench/pads",
+    () => fill({ "New lining": "10", "Inner, leading": "7.1", "Inner, trailing": "7.0", "Outer, leading": "7.3", "Outer, trailing": "7.4" }),
+  ],
   plan: [`/jobs/${bay(2)}/plan`],
   "torque-card": [`/jobs/${bay(2)}/torques`],
   "house-rules": ["/workshop/house-rules"],
@@ -59,6 +64,23 @@ const VIEWS = {
       await fill({ "Torque at the bolt": "94", "Crowfoot length": "50" });
     },
   ],
+  "torque-refused": [
+    "/bench/torque",
+    async () => {
+      await page.getByRole("button", { name: "Rotor screw" }).click();
+      await page.getByRole("button", { name: "N m", exact: true }).click();
+      await fill({ "Torque at the bolt": "2" });
+    },
+  ],
+  "quick-opposed": [
+    "/bench/retract",
+    async () => {
+      await page.getByLabel("Brake").selectOption("plain");
+      await page.getByRole("button", { name: "Pistons on both sides" }).click();
+    },
+  ],
+  "by-choice": [`/jobs/${bay(2)}`, () => page.getByRole("button", { name: "By choice" }).click()],
+  goals: [`/jobs/${bay(2)}/plan`, () => page.getByRole("button", { name: "Change the aim" }).first().click()],
   help: [`/jobs/${bay(3)}`, () => page.keyboard.press("?")],
   problem: [`/jobs/${bay(2)}`, () => page.getByRole("button", { name: "Report a problem" }).click()],
   "new-job": ["/jobs/new"],

@@ -200,7 +200,7 @@ public static class PadWear
             Add(PadPattern.OneSideThin, left < right ? Side.Left : Side.Right, $"Left {Figure.Of(left, 1)} mm, right {Figure.Of(right, 1)}: the {(left < right ? "left" : "right")} side much thinner");
         var thinnest = pads.Min(p => p.Thinnest.Millimeters);
         if (sheet.FrontLeast is { } front && Much(front.Millimeters, thinnest)) Add(PadPattern.RearThin, null, $"Rear {Figure.Of(thinnest, 1)} mm, front {Figure.Of(front.Millimeters, 1)}: rear much thinner");
-        if (found.Count == 0 && verdict != Verdict.Inside) Add(PadPattern.EvenThin, null, "Even and thin: plain wear");
+        if (found.Count == 0 && verdict is (Verdict.Outside or Verdict.TooCloseToCall)) Add(PadPattern.EvenThin, null, "Even and thin: plain wear");
         return found;
     }
 

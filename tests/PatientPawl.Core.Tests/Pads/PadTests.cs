@@ -81,6 +81,8 @@ public class PadTests
         Judge(Axle(4, 4, 4, 4, 4, 4, 4, 4), Sheet with { FrontLeast = Mm(9) }).Findings.Single().Pattern.ShouldBe(PadPattern.RearThin);
         var even = Judge(Axle(1.5, 1.5, 1.5, 1.5, 1.5, 1.5, 1.5, 1.5));
         (even.Verdict, even.Findings.Single().Pattern).ShouldBe((Verdict.Outside, PadPattern.EvenThin));
+        // Half the places of a pad set with most of its lining left: not passed yet, and not thin either.
+        Judge([.. Axle(7, 7, 7, 7, 7, 7, 7, 7).Where(r => r.Side == Side.Left)]).Findings.ShouldBeEmpty();
         Judge(Axle(0, 0, 4, 4, 4, 4, 4, 4)).Notes.ShouldContain(n => n.Contains("rotor is judged too"));
     }
 

@@ -3,8 +3,8 @@ import { BoltHead, Pawl, VerdictMark } from "./marks";
 const PAWLS: [string, string][] = [
   ["var(--pawl)", "Amber pawl: someone is working there now"],
   ["var(--ink)", "Dark pawl: it rests there"],
-  ["var(--undecided)", "Hatched tooth: a verdict too close to call"],
-  ["var(--outside)", "Flat block: stopped, a piston does not move"],
+  ["var(--undecided)", "Brown pawl over a hatched tooth: a verdict too close to call"],
+  ["var(--outside)", "Red pawl over a flat block: stopped, a piston does not move"],
 ];
 
 /** What the product's own marks mean, once, in the help of every view. */
@@ -31,7 +31,7 @@ export function MarksKey() {
         </div>
       ))}
       {(["inside", "not-yet-enough", "too-close-to-call", "outside"] as const).map((v) => (
-        <div key={v} className={row}>
+        <div key={v} className="grid grid-cols-[190px_1fr] items-center py-1">
           <VerdictMark verdict={v} />
           {
             {

@@ -57,7 +57,7 @@ export function Shell({
           <span className="title text-[24px] whitespace-nowrap max-[1100px]:hidden">Patient Pawl</span>
         </Link>
         <h1 className="truncate text-[24px]">{title}</h1>
-        {sub && <span className="truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
+        {sub && <span className="min-w-0 flex-1 truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
         <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[760px]:gap-2 max-[420px]:gap-1">
           {info}
           {session.data?.me && (

@@ -166,10 +166,10 @@ export function VerdictMark({ verdict }: { verdict: Verdict }) {
   }[verdict] as [number, number];
   return (
     <span
-      className="inline-flex items-center gap-2 font-title text-[21px] leading-tight font-semibold"
+      className="inline-flex flex-shrink-0 items-center gap-2 font-title text-[21px] leading-tight font-semibold whitespace-nowrap"
       style={{ color: colour }}
     >
-      <svg width="50" height="32" viewBox="0 0 70 44" aria-hidden="true">
+      <svg width="48" height="44" viewBox="0 -20 70 64" className="flex-shrink-0" aria-hidden="true">
         <defs>
           <pattern
             id="hatch-v"

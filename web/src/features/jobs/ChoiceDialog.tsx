@@ -7,7 +7,15 @@ import { ProblemNote } from "../../ui/Problem";
 import { duration, sideWord } from "./words";
 
 /** What may be done now although the plan does not ask for it: where it is right, and what it costs. */
-export function ChoiceDialog({ job, choose }: { job: JobView; choose: (bench: StepBench) => void }) {
+export function ChoiceDialog({
+  job,
+  choose,
+  className = "",
+}: {
+  job: JobView;
+  choose: (bench: StepBench) => void;
+  className?: string;
+}) {
   const [open, setOpen] = useState(false);
   const choices = useQuery({
     queryKey: ["choices", job.id, job.version],
@@ -17,7 +25,9 @@ export function ChoiceDialog({ job, choose }: { job: JobView; choose: (bench: St
   if (!job.sheet.mayChoose) return null;
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
+      <Dialog.Trigger
+        className={`flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit ${className}`}
+      >
         By choice
       </Dialog.Trigger>
       {open && (

@@ -55,9 +55,11 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
-          <span className="max-[760px]:hidden">
-            <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
-          </span>
+          <ChoiceDialog
+            job={job}
+            choose={(bench) => setByChoice({ bench, version: job.version })}
+            className="max-[760px]:hidden"
+          />
           {job.sheet.goal.goal !== "finish" && (
             <span className="max-[760px]:hidden">
               <GoalDialog job={job} />
@@ -108,9 +110,11 @@ export function RunSheetPage() {
           />
         </div>
         <div className="col-span-3 max-[760px]:-order-2">
-          <div className="px-4 text-railline min-[761px]:hidden">
-            <ChoiceDialog job={job} choose={(bench) => setByChoice({ bench, version: job.version })} />
-          </div>
+          <ChoiceDialog
+            job={job}
+            choose={(bench) => setByChoice({ bench, version: job.version })}
+            className="!px-4 !text-railline min-[761px]:hidden"
+          />
           <CarStrip facts={sheet.strip} />
         </div>
       </div>

@@ -70,7 +70,13 @@ export function NumberLine({
       >
         {limitName} {figure(limitMm, 3)}
       </text>
-      <text x={Math.min(Math.max(x(valueMm - guardBandMm), 4), 410)} y="18" fontSize="14" fill={colour}>
+      <text
+        x={x(valueMm - guardBandMm) > 365 ? 526 : Math.max(x(valueMm - guardBandMm), 4)}
+        y="18"
+        textAnchor={x(valueMm - guardBandMm) > 365 ? "end" : "start"}
+        fontSize="14"
+        fill={colour}
+      >
         safety margin {figure(guardBandMm, 3)}
       </text>
       {/* An end's figure gives way to the limit's. */}

@@ -93,6 +93,7 @@ export function QuickTorque() {
     );
   };
   const a = ask.data;
+  const others = a?.wrenchesThatServe.filter((id) => id !== a.wrench?.id) ?? [];
   return (
     <Shell title="Torque bench" sub="with no job" keys={{ Enter: "Next field" }}>
       <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[760px]:block max-[760px]:overflow-auto">
@@ -185,10 +186,10 @@ export function QuickTorque() {
                   name={a.wrench ? `Set ${a.wrench.id} to` : "Torque; no wrench here serves"}
                 />
                 <Questions set={a.set} />
-                {a.set.appliedLowNm !== null && a.set.appliedHighNm !== null && (
+                {!a.set.refusal && a.set.appliedLowNm !== null && a.set.appliedHighNm !== null && (
                   <p className="m-0 text-[16px]">
                     Applied: {figure(a.set.appliedLowNm, 1)} to {figure(a.set.appliedHighNm, 1)} N m, by what
-                    the wrench may deviate. Serves too: {a.wrenchesThatServe.join(", ") || "none"}.
+                    the wrench may deviate.{others.length > 0 && ` Serves too: ${others.join(", ")}.`}
                   </p>
                 )}
               </>

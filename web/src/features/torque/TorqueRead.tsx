@@ -7,7 +7,7 @@ export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: s
   if (set.refusal)
     return (
       <div className="window" role="status">
-        <div className="text-[17px]">{name}</div>
+        <div className="text-[17px]">No setting</div>
         <p className="m-0 mt-1 text-[26px] leading-snug max-[1100px]:text-[22px]">{set.refusal}</p>
       </div>
     );
