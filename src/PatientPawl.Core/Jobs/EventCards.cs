@@ -102,7 +102,7 @@ public static class EventCatalogue
         { Clearance: { } c } => $"{Figure.Of(c.After.Millimeters, 2)} mm left",
         { Travel: { } t } => $"{Figure.Of(t.Travel.Millimeters, 1)} mm to go",
         { Readings: { Count: > 0 } r } => string.Join(", ", r.Select(x => $"{Figure.Of(x.Value)} {x.Kind.Card().Unit}")),
-        { Verdicts: { Count: > 0 } v } => string.Join(", ", v.Select(x => $"{x.What.Split(',')[0].ToLowerInvariant()} {Figure.Of(x.Value.Millimeters, 2)}")),
+        { Verdicts: { Count: > 0 } v } => string.Join(", ", v.Select(x => $"{(x.Subject?.Short ?? x.What).ToLowerInvariant()} {Figure.Of(x.Value.Millimeters, 2)}")),
         { Report: { } r } => r.Words,
         _ => "",
     };

@@ -56,17 +56,17 @@ internal static class JobMeasuring
         var sheet = state.Opened!.Sheet;
         var least = sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum;
         List<LimitVerdict> verdicts = [];
-        foreach (var (kind, name) in new[] { (ReadingKind.InnerPad, "Inner lining"), (ReadingKind.OuterPad, "Outer lining") })
+        foreach (var (kind, judged) in new[] { (ReadingKind.InnerPad, Judged.InnerLining), (ReadingKind.OuterPad, Judged.OuterLining) })
         {
             // A worn-through pad reads thinner than its backing plate: that is no lining, not a negative one.
             var lining = Length.FromMillimeters(Math.Max(0, Mm(readings, kind).Millimeters - sheet.Pads.Backing.Millimeters));
-            verdicts.Add(LimitJudgement.Judge($"{name}, {side.Word()}", lining, least, LimitKind.Minimum, Instrument(state, readings, kind), sheet.Pads.MinimumLining is null));
+            verdicts.Add(LimitJudgement.Judge(new(judged, side), lining, least, LimitKind.Minimum, Instrument(state, readings, kind), sheet.Pads.MinimumLining is null));
         }
 
         // The step's own figure and the rotor bench's are one list: the worse decides, and nobody's thin reading disappears.
         LimitVerdict? step = sheet.Rotor.MinimumThickness is { } minimum
-            ? LimitJudgement.Judge($"Rotor, {side.Word()}", Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false) : null;
-        var bench = JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t ? t.Minimum with { What = $"Rotor, {side.Word()}" } : null;
+            ? LimitJudgement.Judge(new(Judged.RotorThickness, side), Mm(readings, ReadingKind.RotorThickness), minimum, LimitKind.Minimum, Instrument(state, readings, ReadingKind.RotorThickness), false) : null;
+        var bench = JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t ? t.Minimum.On(side) : null;
         if (new[] { step, bench }.OfType<LimitVerdict>().MaxBy(v => v.Verdict.Weight()) is { } worse) verdicts.Add(worse);
         return verdicts;
     }
@@ -93,7 +93,7 @@ internal static class JobMeasuring
         }
 
         List<LimitVerdict> verdicts = [];
-        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t) verdicts.Add(t.Minimum with { What = $"Rotor, {side.Word()}" });
+        if (JobParts.Try(() => JobBenches.Rotor(state, side, state.Instruments))?.Thickness is { } t) verdicts.Add(t.Minimum.On(side));
         if (JobParts.Try(() => JobBenches.Pads(state, state.Instruments))?.Pads is { } pads) verdicts.AddRange(pads.Pads.Where(p => p.Side == side).Select(p => p.Minimum));
         if (JobParts.Try(() => JobBenches.Shoes(state, side, false, null, state.Instruments)) is { } shoes) verdicts.AddRange(ShoeVerdicts(shoes, side));
         return (verdicts, JobParts.Findings(renew ? open.Select(p => p with { Verdict = Verdict.Outside, Says = p.Says + " Renewed by choice." }) : parts));
@@ -105,8 +105,8 @@ internal static class JobMeasuring
 
     private static List<LimitVerdict> ShoeVerdicts(ShoeBenchAnswer bench, Side side) =>
     [
-        .. bench.Drum is { } d ? new[] { d.Maximum with { What = $"Drum, {side.Word()}" }, d.OutOfRoundVerdict with { What = $"Drum out of round, {side.Word()}" } } : [],
-        .. bench.Shoes is { } s ? new[] { s.Lining with { What = $"Shoe lining, {side.Word()}" } } : [],
+        .. bench.Drum is { } d ? new[] { d.Maximum.On(side), d.OutOfRoundVerdict.On(side) } : [],
+        .. bench.Shoes is { } s ? new[] { s.Lining.On(side) } : [],
     ];
 
     private static Length Mm(IReadOnlyList<Reading> readings, ReadingKind kind) => Length.FromMillimeters(readings.First(r => r.Kind == kind).Value);

@@ -104,7 +104,7 @@ public sealed record JobRecord(
         // What was in doubt and has been settled since is no advice any more.
         var standing = state.Findings.Where(f => f.Finding.Verdict == Verdict.Outside || state.Car.Get(Corner.Doubt, f.Side) == Doubt.Open);
         list.AddRange(standing.Select(f => $"Found, {f.Side.Word()}: {f.Finding.Says}"));
-        if (verdicts.Any(v => v.What.StartsWith("Drum,", StringComparison.Ordinal) && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
+        if (verdicts.Any(v => v.Subject?.Judged == Judged.DrumDiameter && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
             list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
         if (state.Setup.PadsNew && state.Setup.Rules.BedIn == Workshop.BedInRule.Gentle) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;

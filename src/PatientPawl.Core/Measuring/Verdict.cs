@@ -63,7 +63,7 @@ public enum LimitKind
 }
 
 /// <summary>A value judged against a one-sided limit.</summary>
-/// <param name="What">What was judged, for example <c>Rotor thickness, left</c>.</param>
+/// <param name="What">What was judged, in words, for example <c>Rotor, left</c>.</param>
 /// <param name="Value">The reading.</param>
 /// <param name="Limit">The limit.</param>
 /// <param name="Kind">Which side is good.</param>
@@ -74,6 +74,20 @@ public sealed record LimitVerdict(string What, Length Value, Length Limit, Limit
 {
     /// <summary>Places still to be read before it can pass; empty where all were, or where it does not pass anyway.</summary>
     public IReadOnlyList<string> Wanted { get; init; } = [];
+
+    /// <summary>What was judged; null only in a job of an older version, which stored the words alone.</summary>
+    public Subject? About { get; init; }
+
+    /// <summary>The instrument that decided it; null in a job of an older version.</summary>
+    public string? InstrumentId { get; init; }
+
+    internal Subject? Subject => About ?? Subject.OfOldSentence(What);
+
+    internal LimitVerdict On(Side side)
+    {
+        var there = About! with { Side = side };
+        return this with { What = there.Says, About = there };
+    }
 }
 
 /// <summary>Judges readings against limits, with the doubt of the instrument.</summary>
@@ -88,14 +102,14 @@ public static class LimitJudgement
     /// the value clears the limit by the guard band 1.645 u; otherwise too close to call, and the part is not passed.
     /// </summary>
     /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
-    public static LimitVerdict Judge(string what, Length value, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
+    public static LimitVerdict Judge(Subject about, Length value, Length limit, LimitKind kind, Instrument instrument, bool limitIsDefault)
     {
         ArgumentNullException.ThrowIfNull(instrument);
-        return Against(what, value, UncertaintyBudget.Of(instrument), limit, kind, instrument, limitIsDefault ? "practice-minimum-lining" : null);
+        return Against(about, value, UncertaintyBudget.Of(instrument), limit, kind, instrument, limitIsDefault ? "practice-minimum-lining" : null);
     }
 
     /// <summary>Judges a value whose doubt has been budgeted line by line.</summary>
-    /// <param name="what">What is judged.</param>
+    /// <param name="about">What is judged.</param>
     /// <param name="value">The value, 0 to 1000 mm.</param>
     /// <param name="budget">Its doubt.</param>
     /// <param name="limit">The limit, 0 to 1000 mm.</param>
@@ -105,8 +119,9 @@ public static class LimitJudgement
     /// <param name="wanted">Places that were not read and could fail: with any of them it does not pass.</param>
     /// <param name="limitFrom">Where a limit that is no default comes from; null means the spec sheet.</param>
     /// <exception cref="InputException">Value or limit not within 0 to 1000 mm.</exception>
-    public static LimitVerdict Against(string what, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, string? defaultSource, IReadOnlyList<string>? wanted = null, string? limitFrom = null)
+    public static LimitVerdict Against(Subject about, Length value, UncertaintyBudget budget, Length limit, LimitKind kind, Instrument instrument, string? defaultSource, IReadOnlyList<string>? wanted = null, string? limitFrom = null)
     {
+        ArgumentNullException.ThrowIfNull(about);
         ArgumentNullException.ThrowIfNull(budget);
         ArgumentNullException.ThrowIfNull(instrument);
         new Checks().Millimetres("valueMm", value, 0, 1000).Millimetres("limitMm", limit, 0, 1000).ThrowIfAny();
@@ -119,7 +134,7 @@ public static class LimitJudgement
         if (lacking.Count > 0) verdict = Verdict.NotYetEnough;
 
         var trail = new Trail("LimitJudgement.Judge")
-            .Input(what, $"{Figure.Of(value.Millimeters)} mm, {instrument.Name}");
+            .Input(about.Says, $"{Figure.Of(value.Millimeters)} mm, {instrument.Name}");
         _ = defaultSource is not null
             ? trail.Default(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", defaultSource)
             : trail.Input(LimitName(kind), $"{Figure.Of(limit.Millimeters)} mm", limitFrom ?? "spec-sheet");
@@ -140,7 +155,7 @@ public static class LimitJudgement
                 _ => "Too close to call: the margin is smaller than the guard band. Not passed.",
             }, "iso-14253-1")
             .WouldChange("A finer instrument narrows the guard band.");
-        return new(what, value, limit, kind, guard, verdict, trail.Done()) { Wanted = lacking };
+        return new(about.Says, value, limit, kind, guard, verdict, trail.Done()) { Wanted = lacking, About = about, InstrumentId = instrument.Id };
     }
 
     private static string LimitName(LimitKind kind) => kind == LimitKind.Minimum ? "Minimum" : "Maximum";

@@ -146,7 +146,7 @@ public static class PadWear
         {
             var thin = group.ToList().Deciding(LimitKind.Minimum);
             var fresh = (group.Key.Pad == PadPosition.Inner ? sheet.NewInner : sheet.NewOuter).Millimeters;
-            var verdict = LimitJudgement.Against($"{(group.Key.Pad == PadPosition.Inner ? "Inner" : "Outer")} lining, {group.Key.Side.Word()}", L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null,
+            var verdict = LimitJudgement.Against(new(group.Key.Pad == PadPosition.Inner ? Judged.InnerLining : Judged.OuterLining, group.Key.Side), L(thin.Mm), thin.Budget, least, LimitKind.Minimum, thin.Instrument, sheet.Minimum is null ? "practice-minimum-lining" : null,
                 [.. unread.Where(u => (u.Side, u.Pad) == group.Key).Select(Place)]);
             Length? End(PadEnd end) => group.FirstOrDefault(p => p.At.End == end) is { } p ? L(p.Mm) : null;
             pads.Add((new(group.Key.Side, group.Key.Pad, End(PadEnd.Leading), End(PadEnd.Trailing), L(thin.Mm), Math.Max(0, (thin.Mm - least.Millimeters) / (fresh - least.Millimeters) * 100), verdict), thin));

@@ -66,7 +66,7 @@ public static class Runout
         double total = run.Readings.Max(r => r.Deflection.Millimeters) - run.Readings.Min(r => r.Deflection.Millimeters), amplitude = Math.Sqrt(a * a + b * b);
         var budget = UncertaintyBudget.Of(run.Instrument);
         var u = budget.Combined.Millimeters * Math.Sqrt(Math.Max(inverse[1, 1], inverse[2, 2]));
-        var verdict = LimitJudgement.Against("Total runout", L(total), budget.OfDifference(), limit ?? DefaultLimit, LimitKind.Maximum, run.Instrument, limit is null ? "practice-rotor" : null,
+        var verdict = LimitJudgement.Against(new(Judged.TotalRunout), L(total), budget.OfDifference(), limit ?? DefaultLimit, LimitKind.Maximum, run.Instrument, limit is null ? "practice-rotor" : null,
             Verdicts.SpreadRound(run.Readings.Select(r => r.Angle.Degrees), 8) ? [] : ["runout at eight angles spread round the turn"]);
         var high = Angle.FromDegrees((Math.Atan2(b, a) * 180 / Math.PI + 360) % 360);
         var residual = left.Max() - left.Min();

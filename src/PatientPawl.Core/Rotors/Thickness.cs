@@ -68,12 +68,12 @@ public static class RotorThickness
         var points = MeasuredPoints.Of(readings, r => Math.Round((r.Angle.Degrees % 360 + 360) % 360, 3), r => r.Thickness.Millimeters, r => r.Instrument);
         var smallest = points.Deciding(LimitKind.Minimum);
         var angles = points.Select(p => p.At).ToArray();
-        var verdict = LimitJudgement.Against("Rotor, thinnest", L(smallest.Mm), smallest.Budget, sheet.Minimum, LimitKind.Minimum, smallest.Instrument, null,
+        var verdict = LimitJudgement.Against(new(Judged.RotorThickness), L(smallest.Mm), smallest.Budget, sheet.Minimum, LimitKind.Minimum, smallest.Instrument, null,
             Verdicts.SpreadRound(angles, 4) ? [] : ["thickness at four angles spread round the turn"], sheet.MinimumFrom);
         var coarsest = points.MaxBy(p => p.Doubt)!;
         var variation = points.Max(p => p.Mm) - points.Min(p => p.Mm);
         var limit = sheet.VariationLimit ?? DefaultVariation;
-        var varied = LimitJudgement.Against("Thickness variation", L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null,
+        var varied = LimitJudgement.Against(new(Judged.ThicknessVariation), L(variation), coarsest.Budget.OfDifference(), limit, LimitKind.Maximum, coarsest.Instrument, sheet.VariationLimit is null ? "practice-rotor" : null,
             Verdicts.SpreadRound(angles, 8) ? [] : ["thickness at eight angles spread round the turn"]);
         // A cut goes down to the bottom of the deepest groove.
         var cut = Math.Max((sheet.CleanUp ?? DefaultCleanUp).Millimeters, sheet.Scored?.Millimeters ?? 0);

@@ -118,12 +118,12 @@ public static class DrumJudgement
         var planes = points.GroupBy(p => p.At.Depth).ToDictionary(g => g.Key, g => g.ToArray());
         string[] depths = [.. Enum.GetValues<DrumDepth>().Where(d => !planes.TryGetValue(d, out var at) || at.Length < 2).Select(d => $"two directions {(d == DrumDepth.OpenEdge ? "at the open edge" : "near the floor")}")];
         string[] directions = planes.Values.Any(at => at.Length >= 4) ? [] : ["four directions in one plane"];
-        var verdict = LimitJudgement.Against("Largest drum diameter", L(largest.Mm), largest.Budget, sheet.Maximum, LimitKind.Maximum, largest.Instrument, null, depths, sheet.MaximumFrom);
+        var verdict = LimitJudgement.Against(new(Judged.DrumDiameter), L(largest.Mm), largest.Budget, sheet.Maximum, LimitKind.Maximum, largest.Instrument, null, depths, sheet.MaximumFrom);
         var outOfRound = planes.Values.Max(g => g.Max(p => p.Mm) - g.Min(p => p.Mm));
         double? taper = planes.Count == 2 ? planes[DrumDepth.OpenEdge].Average(p => p.Mm) - planes[DrumDepth.NearFloor].Average(p => p.Mm) : null;
         // A difference is no better known than by the coarser of its two readings.
         var coarsest = points.MaxBy(p => p.Doubt)!;
-        var round = LimitJudgement.Against("Out of round", L(outOfRound), coarsest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, coarsest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null, directions);
+        var round = LimitJudgement.Against(new(Judged.DrumOutOfRound), L(outOfRound), coarsest.Budget.OfDifference(), sheet.OutOfRoundLimit ?? DefaultOutOfRound, LimitKind.Maximum, coarsest.Instrument, sheet.OutOfRoundLimit is null ? "practice-out-of-round" : null, directions);
         var machine = Machining(largest.Mm, sheet);
 
         List<string> notes = [];

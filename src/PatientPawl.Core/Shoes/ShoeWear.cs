@@ -82,7 +82,7 @@ public static class ShoeWear
             .. from shoe in Enum.GetValues<ShoePosition>() from point in Enum.GetValues<LiningPoint>() where points.All(p => p.At != (shoe, point))
                select $"{(shoe == ShoePosition.Front ? "front" : "rear")} shoe, {Words(point)}",
         ];
-        var lining = LimitJudgement.Against("Thinnest lining", Length.FromMillimeters(thinnest.Mm), thinnest.Budget, minimum ?? DefaultMinimum, LimitKind.Minimum, thinnest.Instrument, minimum is null ? "practice-shoe-lining" : null, wanted);
+        var lining = LimitJudgement.Against(new(Judged.ShoeLining), Length.FromMillimeters(thinnest.Mm), thinnest.Budget, minimum ?? DefaultMinimum, LimitKind.Minimum, thinnest.Instrument, minimum is null ? "practice-shoe-lining" : null, wanted);
         var condemned = condition.BondLifted == Known.Yes || condition.Contaminated == Known.Yes;
         var looked = condition.BondLifted != Known.NotKnown && condition.Contaminated != Known.NotKnown;
         // What looking settles is looked at: it is no doubt of a gauge.

@@ -11,7 +11,7 @@ public class VerdictTests
 {
     private static Length Mm(double v) => Length.FromMillimeters(v);
     private static Instrument Tool(double resolution, double error) => new("t", "Tool", Mm(resolution), Mm(error), false);
-    private static Verdict Of(double value, double limit, Instrument tool, LimitKind kind = LimitKind.Minimum) => LimitJudgement.Judge("x", Mm(value), Mm(limit), kind, tool, false).Verdict;
+    private static Verdict Of(double value, double limit, Instrument tool, LimitKind kind = LimitKind.Minimum) => LimitJudgement.Judge(new(Judged.RotorThickness), Mm(value), Mm(limit), kind, tool, false).Verdict;
 
     [Fact]
     public void Standard_uncertainty_by_JCGM_100()
@@ -26,7 +26,7 @@ public class VerdictTests
     {
         // ISO 14253-1:2017 and JCGM 106:2012, from memory: 1.645 u one-sided at 95 %.
         var tool = Tool(0.01, 0.03);
-        LimitJudgement.Judge("x", Mm(9), Mm(8), LimitKind.Minimum, tool, false).GuardBand.Millimeters.ShouldBe(1.645 * tool.StandardUncertainty().Millimeters, 1e-12);
+        LimitJudgement.Judge(new(Judged.RotorThickness), Mm(9), Mm(8), LimitKind.Minimum, tool, false).GuardBand.Millimeters.ShouldBe(1.645 * tool.StandardUncertainty().Millimeters, 1e-12);
     }
 
     [Fact]
@@ -51,7 +51,7 @@ public class VerdictTests
     [Fact]
     public void A_default_limit_and_a_default_instrument_are_flagged()
     {
-        var v = LimitJudgement.Judge("x", Mm(3), Mm(2), LimitKind.Minimum, InstrumentCatalogue.Find("caliper")!, true);
+        var v = LimitJudgement.Judge(new(Judged.RotorThickness), Mm(3), Mm(2), LimitKind.Minimum, InstrumentCatalogue.Find("caliper")!, true);
         v.Reasons.Lines.Count(l => l.Kind == ReasonKind.Default).ShouldBe(2);
     }
 

@@ -112,7 +112,7 @@ internal sealed class VerdictSettled : StepBehaviour
 
     public override IReadOnlyList<PartVerdict> Judged(JobState state, Side side) => [.. JobParts.Known(state, side).Where(p => p.Verdict != Verdict.Inside)];
 
-    private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.What == v.What) ?? v)];
+    private static List<LimitVerdict> Instead(IReadOnlyList<LimitVerdict> old, IReadOnlyList<LimitVerdict> by) => [.. old.Select(v => by.FirstOrDefault(n => n.Subject is { } about && about == v.Subject) ?? v)];
 }
 
 /// <summary>New parts laid beside the old: the list stands at the step.</summary>
