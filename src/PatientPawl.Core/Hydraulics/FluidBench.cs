@@ -14,8 +14,11 @@ namespace PatientPawl.Core.Hydraulics;
 /// <param name="Margin">The running margin in it, 0 to 5 mm; null is 1 mm.</param>
 public sealed record CornerFluid(Side Side, IReadOnlyList<Length> Bores, Length Travel, Length Need, Length? Margin)
 {
+    // Where the pistons of a corner do not all go the same way, as that was reckoned.
+    internal Volume? Displaced { get; init; }
+
     /// <summary>Fluid that goes back to the reservoir.</summary>
-    internal Volume Back => DisplacedFluid.Volume(Bores, Travel);
+    internal Volume Back => Displaced ?? DisplacedFluid.Volume(Bores, Travel);
 
     /// <summary>Fluid that the pedal has to bring up again: area × (travel - need + margin).</summary>
     internal Volume Gap => DisplacedFluid.Volume(Bores, Length.FromMillimeters(Math.Max((Travel - Need + (Margin ?? HowFar.DefaultMargin)).Millimeters, 0)));
@@ -56,6 +59,7 @@ public sealed record ReservoirInput(ReservoirSpec? Reservoir, ReservoirSides? Si
 
 /// <summary>The reservoir through the job: now, with the pistons home, and with the pedal up.</summary>
 /// <param name="Spec">Band and headspace used.</param>
+/// <param name="LevelPercent">Level now.</param>
 /// <param name="Back">Fluid that comes back.</param>
 /// <param name="Room">Whether it fits, and what to draw off.</param>
 /// <param name="LevelDrawn">Level once the excess is drawn off.</param>
@@ -66,7 +70,7 @@ public sealed record ReservoirInput(ReservoirSpec? Reservoir, ReservoirSides? Si
 /// <param name="Says">What to do and why, in order.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record ReservoirAnswer(
-    ReservoirSpec Spec, Volume Back, RoomResult Room, double LevelDrawn, double LevelHome, double LevelFinal, Volume TopUp, bool NeverFillNow, IReadOnlyList<string> Says, Reasons Reasons) : IReasoned;
+    ReservoirSpec Spec, double LevelPercent, Volume Back, RoomResult Room, double LevelDrawn, double LevelHome, double LevelFinal, Volume TopUp, bool NeverFillNow, IReadOnlyList<string> Says, Reasons Reasons) : IReasoned;
 
 /// <summary>Predicts the reservoir through the job.</summary>
 [Engine]
@@ -157,7 +161,7 @@ public static class FluidBench
         says.Add(final > 100.5 ? $"With the pedal up it stands at {Figure.Of(final, 0)} %: take {Figure.Of((final - 100) / 100 * band, 0)} mL off."
             : final < 0 ? $"With the pedal up it stands under MIN: top up {Figure.Of(topUp.Milliliters, 0)} mL then, not before."
             : $"With the pedal up it stands at about {Figure.Of(final, 0)} %.");
-        return new(spec, back, room, drawn, home, final, topUp, never, says, trail.Conclude(says[0]).WouldChange("The level read again at the reservoir.").Done());
+        return new(spec, input.LevelPercent, back, room, drawn, home, final, topUp, never, says, trail.Conclude(says[0]).WouldChange("The level read again at the reservoir.").Done());
     }
 
     private static Volume Sum(IEnumerable<CornerFluid> corners, Func<CornerFluid, Volume> of) => Volume.FromMilliliters(corners.Sum(c => of(c).Milliliters));

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Vehicles;
 using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
@@ -23,5 +24,8 @@ internal sealed record JobFile(
     public JobFile WithCorner(Side side, Func<CornerFile, CornerFile> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };
 
     /// <summary>A volume as per cent of the reservoir's band.</summary>
-    public double PercentOf(Volume volume) => Opened is { } o ? volume.Milliliters / o.Sheet.Reservoir.Band.Milliliters * 100 : 0;
+    public double PercentOf(Volume volume) => Reservoir is { } r ? volume.Milliliters / r.Band.Milliliters * 100 : 0;
+
+    /// <summary>The reservoir: by its sides where somebody measured them, or else by the sheet; null before the job is opened.</summary>
+    public ReservoirSpec? Reservoir => Opened is not { } o ? null : Fluid.Sides is { } sides ? FluidBench.Measure(sides).Spec : o.Sheet.Reservoir;
 }

@@ -88,13 +88,9 @@ public static partial class JobBenches
         ArgumentNullException.ThrowIfNull(state);
         var sheet = state.Opened!.Sheet;
         List<string> lacks = [];
-        CornerFluid[] Of(Func<Side, bool> which) => [.. Sides.Both.Where(s => state.Corner(s).Travel is not null && which(s)).Select(s => FluidOf(sheet, s, state.Corner(s).Travel!))];
-        // Before the piston goes back, and from then until the pedal has brought it up.
-        var still = Of(s => state.Car.Get(Corner.Piston, s) != Piston.Home && !state.Corner(s).StandsOff);
-        var back = Of(s => state.Corner(s).StandsOff);
-        ReservoirAnswer? reservoir = null;
-        if (state.LevelPercent is not { } level) lacks.Add("The level: look at the reservoir.");
-        else reservoir = FluidBench.Predict(new(state.Fluid.Sides is null ? sheet.Reservoir : null, state.Fluid.Sides, Math.Clamp(level, 0, 150), still, state.Setup.Rules.FluidRoom, back));
+        var (still, back) = (StillToGoBack(state, null), AlreadyBack(state));
+        var reservoir = state.LevelPercent is { } level ? Reservoir(state, level) : null;
+        if (reservoir is null) lacks.Add("The level: look at the reservoir.");
         if (Sides.Both.All(s => state.Corner(s).Travel is null)) lacks.Add("How far the pistons go back: measure pads, rotor and protrusion.");
 
         var cap = state.Fluid.Cap ?? sheet.Hydraulics?.Fluid;
@@ -112,6 +108,25 @@ public static partial class JobBenches
         if (pedal is not null) trail.Evidence("Pedal", pedal.Says);
         return new(reservoir, fluid, pedal, decision, corners, lacks, trail.Evidence("Bleeding", decision.Says[0]).Conclude(reservoir?.Says[0] ?? decision.Says[0]).WouldChange("The level read again.").Done());
     }
+
+    /// <summary>The reservoir through the job, the one answer for every step and bench of it: every piston that is measured and not back yet counts.</summary>
+    /// <param name="state">The job.</param>
+    /// <param name="level">Its level, per cent of MIN to MAX.</param>
+    /// <param name="measured">A corner that is being measured now.</param>
+    internal static ReservoirAnswer Reservoir(JobState state, double level, (Side Side, TravelResult Travel)? measured = null) =>
+        FluidBench.Predict(new(state.Fluid.Sides is null ? state.Opened!.Sheet.Reservoir : null, state.Fluid.Sides, Math.Clamp(level, 0, 150), StillToGoBack(state, measured), state.Setup.Rules.FluidRoom, AlreadyBack(state)));
+
+    private static CornerFluid[] StillToGoBack(JobState state, (Side Side, TravelResult Travel)? measured) =>
+    [
+        .. from side in Sides.Both
+           let travel = measured is { } now && now.Side == side ? now.Travel : state.Corner(side).Travel
+           where travel is not null && state.Car.Get(Corner.Piston, side) != Piston.Home && !state.Corner(side).StandsOff
+           select FluidOf(state.Opened!.Sheet, side, travel),
+    ];
+
+    // Back, and not brought up again by the pedal yet.
+    private static CornerFluid[] AlreadyBack(JobState state) =>
+        [.. Sides.Both.Where(s => state.Corner(s) is { Travel: not null, StandsOff: true }).Select(s => FluidOf(state.Opened!.Sheet, s, state.Corner(s).Travel!))];
 
     /// <summary>The last round of an opposed caliper against the one before; null before the first.</summary>
     internal static CreepAnswer? Creep(JobState state, IReadOnlyList<IReadOnlyList<PistonProud>> rounds)
@@ -178,7 +193,7 @@ public static partial class JobBenches
         || (stepId is "piston-home" or "piston-levered" or "piston-tried" && state.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder);
 
     /// <summary>The fluid's side of a corner whose way home is known.</summary>
-    internal static CornerFluid FluidOf(SpecSheet sheet, Side side, TravelResult travel) => new(side, Bores(sheet), travel.Travel, travel.Need, null);
+    internal static CornerFluid FluidOf(SpecSheet sheet, Side side, TravelResult travel) => new(side, Bores(sheet), travel.Travel, travel.Need, null) { Displaced = travel.Displaced };
 
     private static IReadOnlyList<Length> Bores(SpecSheet sheet) => [.. Enumerable.Repeat(sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper)];
 }

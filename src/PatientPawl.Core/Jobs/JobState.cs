@@ -101,6 +101,9 @@ public sealed class JobState
     public CarState Car => Now.Car;
     /// <summary>The route, once chosen.</summary>
     public ServiceRoute? Route => Now.Setup.Route;
+    /// <summary>The reservoir: by its sides where somebody measured them, or else by the sheet.</summary>
+    internal Vehicles.ReservoirSpec Reservoir => Now.Reservoir!;
+
     /// <summary>Reservoir level in per cent of the band, as last read and carried forward; null before the first look.</summary>
     public double? LevelPercent => Now.LevelPercent is { } level ? Math.Max(level, 0) : null;
     /// <summary>What was seen at the leak check, until its step is clicked on; null before.</summary>
@@ -140,6 +143,13 @@ public sealed class JobState
     public bool MechanismRelaxed(Side side) => Setup.IsMotor ? Car.Get(Planning.Corner.Spindle, side) == Spindle.Back
         : Setup.HasLever ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
         : Setup.Identified;
+
+    /// <summary>The job's own instruments, by their figures as it was opened, with the calibration that they have on the tool board now.</summary>
+    public ToolBoard Own(ToolBoard board)
+    {
+        ArgumentNullException.ThrowIfNull(board);
+        return board with { Instruments = [.. Instruments.Select(i => InstrumentCatalogue.Find(board.Instruments, i.Id) is { } now ? i with { CalibratedUntil = now.CalibratedUntil } : i)] };
+    }
 
     /// <summary>What is known of a corner's rotor beside its readings; before anyone wrote any, as many studs as the sheet has wheel nuts.</summary>
     public RotorFacts RotorFacts(Side side) => Corner(side).Rotor

@@ -157,11 +157,11 @@ public sealed record Prefilled(ReadingKind Kind, double Value, string From, stri
 /// <param name="RetractWhyNot">Why it may not.</param>
 /// <param name="Stop">The stop sign that holds the corner.</param>
 /// <param name="StopEventId">Its event, for lifting.</param>
-/// <param name="Room">Room in the reservoir for this piston now; null until measured.</param>
+/// <param name="Reservoir">The reservoir through the job, the same as on the fluid bench; null until measured.</param>
 /// <param name="Log">What the retraction log says; null while there is none.</param>
 public sealed record CornerView(
     Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Ruling? Provisional, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
-    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, RoomResult? Room, LogAnswer? Log);
+    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, ReservoirAnswer? Reservoir, LogAnswer? Log);
 
 /// <summary>The run sheet: what is next, what else is allowed, what holds.</summary>
 /// <param name="Now">The bench of the next step; null when nothing is left.</param>
@@ -261,14 +261,13 @@ public static class RunSheets
         var step = new StepKey("piston-home", side);
         var why = Planner.Why(state.Setup, state.Car, step);
         var pushKnown = file.Looks.TryGetValue(Look.PushMoves, out var push) && push.MechanismRelaxed;
-        RoomResult? room = file.Travel is { } t && state.LevelPercent is { } level
-            ? ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(level, 0, 150), t.Displaced) : null;
+        var reservoir = file.Travel is not null && state.LevelPercent is { } level ? JobBenches.Reservoir(state, level) : null;
         var found = Identify.Corner(state.Observations(side), pushKnown);
         var provisional = found.Ruled is { } a ? RetractionRuling.Decide(a, side, state.Opened!.Sheet.Piston, found.MethodUndecided, state.SeenOpposed(side)) : null;
         return new(side, state.Observations(side), found, state.MechanismRelaxed(side), file.Ruled?.Ruling, provisional,
             EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
             state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,
-            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), room,
+            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), reservoir,
             file.LogPoints().Count > 0 ? JobBenches.Retraction(state, side, null).Log : null);
     }
 
@@ -411,7 +410,7 @@ public static class RunSheets
 
         if (state.Setup.HasLever) strip.Add(new("Cable", Words(Planning.Car.Cable, car), false));
         strip.Add(new("Hydraulics", Hydraulics(car), false));
-        strip.Add(new("Reservoir", state.LevelPercent is { } level && state.Opened is { } o ? $"Room {Figure.Of(o.Sheet.Reservoir.Band.Milliliters * (1 - level / 100), 0)} mL" : "Not looked at", false));
+        strip.Add(new("Reservoir", state.LevelPercent is { } level && state.Opened is not null ? $"Room {Figure.Of(state.Reservoir.Band.Milliliters * (1 - level / 100), 0)} mL" : "Not looked at", false));
         strip.Add(new("Wheels off", Core.Sides.Both.Count(s => car.Get(Planning.Corner.Wheel, s) == Wheel.Off).ToString(), false));
         return strip;
     }

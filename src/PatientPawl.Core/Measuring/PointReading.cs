@@ -63,37 +63,6 @@ public static class MeasurandCatalogue
     /// <summary>The card of a measurand.</summary>
     public static MeasurandCard Card(this Measurand measurand) => All.First(c => c.Measurand == measurand);
 
-    /// <summary>Refuses readings that cannot be, all of them at once.</summary>
-    /// <exception cref="InputException">Naming field, value and range.</exception>
-    public static void Check(IReadOnlyList<PointReading> readings)
-    {
-        ArgumentNullException.ThrowIfNull(readings);
-        var checks = new Checks();
-        if (readings.Count > 500) checks.Add("readings", Figure.Of(readings.Count), "at most 500", "More than 500 readings at once.");
-        foreach (var r in readings)
-        {
-            if (!Enum.IsDefined(r.Measurand))
-            {
-                checks.Add("measurand", r.Measurand.ToString(), "a known measurand", "What was measured is not known.");
-                continue;
-            }
-
-            var card = r.Measurand.Card();
-            if (!card.Places.Contains(r.Place)) checks.Add("place", Figure.Shorten(r.Place), string.Join(", ", card.Places), $"{card.Name} is not taken at \"{Figure.Shorten(r.Place)}\".");
-            if (card.HasDirection != r.Direction is not null) checks.Add("directionDeg", r.Direction is { } d ? Figure.Of(d.Degrees) : "nothing", card.HasDirection ? "-360 to 720 degrees" : "nothing", card.HasDirection ? $"{card.Name} needs its angle." : $"No angle belongs to {card.Name.ToLowerInvariant()}.");
-            checks.Range("directionDeg", r.Direction?.Degrees, -360, 720, "degrees").Range("celsius", r.Celsius, -30, 150, "°C");
-            if (!double.IsFinite(r.Value.Millimeters) || r.Value < card.Low || r.Value > card.High)
-            {
-                var range = $"{Figure.Of(card.Low.Millimeters)} to {Figure.Of(card.High.Millimeters)} mm";
-                checks.Add("valueMm", Figure.Of(r.Value.Millimeters), range, $"{card.Name}: {Figure.Of(r.Value.Millimeters)} mm cannot be. Allowed: {range}.");
-            }
-
-            if (!r.Instrument.Serves(card.Use)) checks.Add("instrumentId", r.Instrument.Id, card.Use.ToString().ToLowerInvariant(), $"The {r.Instrument.Name.ToLowerInvariant()} does not get at this: {card.Name.ToLowerInvariant()}.");
-        }
-
-        checks.ThrowIfAny();
-    }
-
     private static MeasurandCard Card(Measurand measurand, string name, InstrumentUse use, double low, double high, bool direction, params string[] places) =>
         new(measurand, name, places, direction, Length.FromMillimeters(low), Length.FromMillimeters(high), use);
 }

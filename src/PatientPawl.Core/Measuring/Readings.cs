@@ -39,7 +39,8 @@ public enum ReadingKind
 /// <param name="High">Greatest possible value.</param>
 /// <param name="Instrument">The instrument it is usually taken with; null when none is needed.</param>
 /// <param name="Optional">True when the step can go on without it.</param>
-public sealed record ReadingCard(ReadingKind Kind, string Name, string Unit, double Low, double High, string? Instrument, bool Optional);
+/// <param name="Uses">What its instrument gets at, one of them at least; empty when none is needed.</param>
+public sealed record ReadingCard(ReadingKind Kind, string Name, string Unit, double Low, double High, string? Instrument, bool Optional, IReadOnlyList<InstrumentUse> Uses);
 
 /// <summary>One reading as taken.</summary>
 /// <param name="Kind">The kind.</param>
@@ -53,45 +54,21 @@ public static class ReadingCatalogue
     /// <summary>The cards.</summary>
     public static IReadOnlyList<ReadingCard> All { get; } =
     [
-        new(ReadingKind.ReservoirLevel, "Level, MIN to MAX", "%", 0, 150, null, false),
-        new(ReadingKind.InnerPad, "Inner pad, with backing", "mm", 1, 60, "caliper", false),
-        new(ReadingKind.OuterPad, "Outer pad, with backing", "mm", 1, 60, "caliper", false),
-        new(ReadingKind.RotorThickness, "Rotor, thinnest", "mm", 2, 80, "micrometer", false),
-        new(ReadingKind.PistonProtrusion, "Piston stands proud", "mm", 0, 100, "depth-gauge", false),
-        new(ReadingKind.OuterProtrusion, "Outer piston stands proud", "mm", 0, 100, "depth-gauge", false),
-        new(ReadingKind.BatteryVoltage, "Battery", "V", 6, 18, null, false),
-        new(ReadingKind.FluidDrawn, "Drawn off", "mL", 0, 1000, null, false),
-        new(ReadingKind.TurnsMade, "Turns made", "turns", 0, 100, null, true),
-        new(ReadingKind.Cycles, "Cycles", "cycles", 1, 20, null, false),
-        new(ReadingKind.PedalStrokes, "Strokes until firm", "strokes", 1, 100, null, true),
-        new(ReadingKind.ClicksBack, "Clicks back", "clicks", 0, 200, null, true),
-        new(ReadingKind.ClicksOut, "Clicks out", "clicks", 0, 200, null, true),
+        new(ReadingKind.ReservoirLevel, "Level, MIN to MAX", "%", 0, 150, null, false, []),
+        new(ReadingKind.InnerPad, "Inner pad, with backing", "mm", 1, 60, "caliper", false, [InstrumentUse.Outside, InstrumentUse.Depth]),
+        new(ReadingKind.OuterPad, "Outer pad, with backing", "mm", 1, 60, "caliper", false, [InstrumentUse.Outside, InstrumentUse.Depth]),
+        new(ReadingKind.RotorThickness, "Rotor, thinnest", "mm", 2, 80, "micrometer", false, [InstrumentUse.Outside]),
+        new(ReadingKind.PistonProtrusion, "Piston stands proud", "mm", 0, 100, "depth-gauge", false, [InstrumentUse.Depth]),
+        new(ReadingKind.OuterProtrusion, "Outer piston stands proud", "mm", 0, 100, "depth-gauge", false, [InstrumentUse.Depth]),
+        new(ReadingKind.BatteryVoltage, "Battery", "V", 6, 18, null, false, []),
+        new(ReadingKind.FluidDrawn, "Drawn off", "mL", 0, 1000, null, false, []),
+        new(ReadingKind.TurnsMade, "Turns made", "turns", 0, 100, null, true, []),
+        new(ReadingKind.Cycles, "Cycles", "cycles", 1, 20, null, false, []),
+        new(ReadingKind.PedalStrokes, "Strokes until firm", "strokes", 1, 100, null, true, []),
+        new(ReadingKind.ClicksBack, "Clicks back", "clicks", 0, 200, null, true, []),
+        new(ReadingKind.ClicksOut, "Clicks out", "clicks", 0, 200, null, true, []),
     ];
 
     /// <summary>The card of a kind.</summary>
     public static ReadingCard Card(this ReadingKind kind) => All.First(c => c.Kind == kind);
-
-    /// <summary>Refuses a value the kind cannot have, or an instrument the workshop does not own.</summary>
-    /// <exception cref="InputException">Naming field, value and range.</exception>
-    public static void Check(Reading reading, Checks checks, IReadOnlyList<Instrument> instruments)
-    {
-        ArgumentNullException.ThrowIfNull(reading);
-        ArgumentNullException.ThrowIfNull(instruments);
-        ArgumentNullException.ThrowIfNull(checks);
-        if (!Enum.IsDefined(reading.Kind))
-        {
-            checks.Add("kind", reading.Kind.ToString(), "a known kind of reading", "That kind of reading is not known.");
-            return;
-        }
-
-        var card = reading.Kind.Card();
-        if (!double.IsFinite(reading.Value) || reading.Value < card.Low || reading.Value > card.High)
-        {
-            var range = $"{Figure.Of(card.Low)} to {Figure.Of(card.High)} {card.Unit}";
-            checks.Add(reading.Kind.ToString(), Figure.Of(reading.Value), range, $"{card.Name}: {Figure.Of(reading.Value)} {card.Unit} cannot be. Allowed: {range}.");
-        }
-
-        if (reading.InstrumentId is { } id && instruments.All(i => i.Id != id))
-            checks.Add("instrumentId", Figure.Shorten(id), string.Join(", ", instruments.Select(i => i.Id)), "No such instrument in the workshop.");
-    }
 }

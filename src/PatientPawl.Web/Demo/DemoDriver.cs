@@ -19,6 +19,11 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     private readonly Guid _job = Guid.NewGuid();
     private DateTimeOffset _time = start;
 
+    private DateOnly Today => DateOnly.FromDateTime(_time.DateTime);
+
+    private ToolBoard Board => new(library.Instruments(), Today);
+
+
     private JobState State => events.State(_job);
 
     public DemoDriver Open(int bay, Vehicle vehicle, SpecSheet sheet, int km, string complaint, JobScope scope) =>
@@ -56,7 +61,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         for (var i = 0; i < protrusions.Length; i++)
         {
             var point = new LogPoint(Guid.NewGuid(), i, Length.FromMillimeters(protrusions[i]), Effort: i == 0 ? null : UnitsNet.Torque.FromNewtonMeters(effort));
-            Do(1, s => JobRules.NotePoint(s, side, point, InstrumentCatalogue.Get(library.Instruments(), "depth-gauge"), DateOnly.FromDateTime(_time.DateTime)));
+            Do(1, s => JobRules.NotePoint(s, side, point, "depth-gauge", Board));
         }
 
         return this;
@@ -74,7 +79,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
             .. linings.Select((l, i) => At(Measurand.ShoeLining, places[i], null, l, "depth-gauge")), At(Measurand.OverShoes, "now", null, overShoes, "caliper"),
         ];
         return Do(6, s => JobRules.LookAtShoes(s, side, new("MAX DIA 191.00 MM", null, null, 0, new(Known.No, Known.No, Known.Yes), null, 40)))
-            .Do(2, s => JobRules.Take(s, side, readings, DateOnly.FromDateTime(_time.DateTime)));
+            .Do(2, s => JobRules.Take(s, side, readings, Today));
     }
 
     /// <summary>Reads a rotor: thickness round the ring, and one run of the dial.</summary>
@@ -82,13 +87,13 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         [
             .. thickness.Select((t, i) => At(Measurand.RotorThickness, "ring", 360.0 / thickness.Length * i, t, "micrometer")),
             .. dial.Select((d, i) => At(Measurand.RotorRunout, "run-1", 360.0 / dial.Length * i, d, "dial")),
-        ], DateOnly.FromDateTime(_time.DateTime))).Do(1, s => JobRules.LookAtRotor(s, side, RotorFacts.None with { Stamp = "MIN TH 8.4 MM", Condition = new(Cracks.None, null, false, false, VaneLean.None, false) }));
+        ], Today)).Do(1, s => JobRules.LookAtRotor(s, side, RotorFacts.None with { Stamp = "MIN TH 8.4 MM", Condition = new(Cracks.None, null, false, false, VaneLean.None, false) }));
 
     /// <summary>Reads the linings of a corner: inner leading and trailing, outer leading and trailing.</summary>
     public DemoDriver Pads(Side side, params double[] linings)
     {
         string[] places = ["inner-leading", "inner-trailing", "outer-leading", "outer-trailing"];
-        return Do(3, s => JobRules.Take(s, side, [.. linings.Select((l, i) => At(Measurand.PadLining, places[i], null, l, "depth-gauge"))], DateOnly.FromDateTime(_time.DateTime)));
+        return Do(3, s => JobRules.Take(s, side, [.. linings.Select((l, i) => At(Measurand.PadLining, places[i], null, l, "depth-gauge"))], Today));
     }
 
     public DemoDriver StarWheel(Side side, WheelWay way) => Do(1, s => JobRules.NoteStarWheel(s, side, way, 6));
@@ -104,7 +109,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         while (RunSheets.Of(State).Now is { } now && now.Step != new StepKey(stepId, side))
         {
             if (now.Role is not null) SignOne(null);
-            else Do(StepCatalogue.Find(now.Step.StepId)!.Minutes, s => JobRules.Click(s, Click(now), isLead: true));
+            else Do(StepCatalogue.Find(now.Step.StepId)!.Minutes, s => JobRules.Click(s, Click(now), isLead: true, Board));
         }
 
         return this;
@@ -114,7 +119,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     public DemoDriver SignOne(Crowfoot? crowfoot) => Do(1, s =>
     {
         var bench = RunSheets.Of(s).Now!;
-        var today = DateOnly.FromDateTime(_time.DateTime);
+        var today = Today;
         var wrench = library.Wrenches().Where(w => TorqueSetting.Compute(bench.Torque!, w, crowfoot, today).WrenchServes).OrderBy(w => w.Maximum.NewtonMeters).First();
         return JobRules.Sign(s, new(bench.Step, bench.NextIndex, wrench, crowfoot, TorqueUnit.Nm, null, null, null), today);
     });

@@ -2,6 +2,7 @@ using System.Net.Sockets;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Data;
 using PatientPawl.Web.Demo;
 using PatientPawl.Web.Identification;
@@ -81,6 +82,7 @@ public static class PawlApp
         services.AddSingleton<Electric.ScanTools>();
         services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
         services.AddScoped<JobCommands>();
+        services.AddScoped(s => new ToolBoard(s.GetRequiredService<Library>().Instruments(), DateOnly.FromDateTime(s.GetRequiredService<TimeProvider>().GetLocalNow().DateTime)));
         services.ConfigureHttpJsonOptions(o => PawlJson.Configure(o.SerializerOptions));
         services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
         services.AddProblemDetails();

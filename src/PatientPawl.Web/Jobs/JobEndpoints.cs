@@ -82,8 +82,8 @@ internal static class JobEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Rule(s, c.Side))));
         jobs.MapPost("/{id:guid}/route", (Guid id, RouteCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Choose(s, c.Route))));
-        jobs.MapPost("/{id:guid}/steps", (Guid id, ClickCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.Outcome, c.Report, c.Note), me.IsLead))));
+        jobs.MapPost("/{id:guid}/steps", (Guid id, ClickCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.Outcome, c.Report, c.Note), me.IsLead, board))));
         jobs.MapPost("/{id:guid}/torques", (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
@@ -91,8 +91,8 @@ internal static class JobEndpoints
             { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
-        jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note)))));
+        jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note), board))));
         // Where the job could go instead, and what that would take; then the change itself.
         jobs.MapGet("/{id:guid}/choices", (Guid id, EventStore events) => TypedResults.Ok(RunSheets.Choices(events.State(id))));
         jobs.MapGet("/{id:guid}/goals", (Guid id, EventStore events) => TypedResults.Ok(GoalChoices.Of(events.State(id))));

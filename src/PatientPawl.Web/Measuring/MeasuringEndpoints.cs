@@ -60,19 +60,19 @@ internal static class MeasuringEndpoints
         Gauge(api);
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/benches", (Guid id, EventStore events) => TypedResults.Ok(View(events.State(id), events)));
-        jobs.MapPost("/bench/shoes", (Guid id, JobShoesRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
-            JobBenches.Shoes(events.State(id), r.Side, r.NewDrum, r.TryClicks, OnHand(events.State(id), clock), At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, library, clock)))));
-        jobs.MapPost("/bench/rotor", (Guid id, JobRotorRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
-            JobBenches.Rotor(events.State(id), r.Side, OnHand(events.State(id), clock), At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, library, clock)))));
-        jobs.MapPost("/bench/pads", (Guid id, JobPadsRequest r, EventStore events, Library library, TimeProvider clock) => TypedResults.Ok(
-            JobBenches.Pads(events.State(id), OnHand(events.State(id), clock), new(r.Facts, ReadingIn.Resolve(r.Left, library, clock), ReadingIn.Resolve(r.Right, library, clock)))));
+        jobs.MapPost("/bench/shoes", (Guid id, JobShoesRequest r, EventStore events, ToolBoard board) => TypedResults.Ok(
+            JobBenches.Shoes(events.State(id), r.Side, r.NewDrum, r.TryClicks, events.State(id).Own(board).OnHand, At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, board)))));
+        jobs.MapPost("/bench/rotor", (Guid id, JobRotorRequest r, EventStore events, ToolBoard board) => TypedResults.Ok(
+            JobBenches.Rotor(events.State(id), r.Side, events.State(id).Own(board).OnHand, At(r.Side, r.Facts, ReadingIn.Resolve(r.Unsaved, board)))));
+        jobs.MapPost("/bench/pads", (Guid id, JobPadsRequest r, EventStore events, ToolBoard board) => TypedResults.Ok(
+            JobBenches.Pads(events.State(id), events.State(id).Own(board).OnHand, new(r.Facts, ReadingIn.Resolve(r.Left, board), ReadingIn.Resolve(r.Right, board)))));
         jobs.MapGet("/readings.csv", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
             return TypedResults.File(Encoding.UTF8.GetBytes(ReadingsCsv.Write(Core.Sides.Both.SelectMany(s => state.Corner(s).Standing()))), "text/csv", $"readings-{id}.csv");
         });
-        jobs.MapPost("/readings", (Guid id, TakeReadings c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, library, clock), ReadingIn.Today(clock)))));
+        jobs.MapPost("/readings", (Guid id, TakeReadings c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, board), board.Today))));
         jobs.MapPost("/readings/strike", (Guid id, StrikeReading c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Strike(s, c.ReadingId, c.Reason))));
         jobs.MapPost("/shoes-looked", (Guid id, LookAtShoes c, HttpContext http, JobCommands commands) =>
@@ -87,13 +87,10 @@ internal static class MeasuringEndpoints
 
     private static Unsaved<T> At<T>(Side side, T? facts, IReadOnlyList<PointReading> readings) where T : class => side == Side.Left ? new(facts, readings, []) : new(facts, [], readings);
 
-    // The instruments that the job was opened with, as far as their calibration still runs.
-    private static List<Instrument> OnHand(JobState state, TimeProvider clock) => [.. state.Instruments.Where(i => i.InDate(ReadingIn.Today(clock)))];
-
     private static void Instruments(RouteGroupBuilder api)
     {
-        api.MapGet("/workshop/instruments", (Library library, TimeProvider clock) => TypedResults.Ok(List(library, clock)));
-        api.MapPut("/workshop/instruments", (IReadOnlyList<Instrument> instruments, HttpContext http, Library library, TimeProvider clock) =>
+        api.MapGet("/workshop/instruments", (ToolBoard board) => TypedResults.Ok(List(board)));
+        api.MapPut("/workshop/instruments", (IReadOnlyList<Instrument> instruments, HttpContext http, Library library, ToolBoard board) =>
         {
             http.RequireLead();
             if (instruments.Count is 0 or > 200) throw new InputException(new InputError("instruments", Figure.Of(instruments.Count), "1 to 200", "A workshop keeps from 1 to 200 instruments."));
@@ -101,16 +98,16 @@ internal static class MeasuringEndpoints
             if (instruments.GroupBy(i => i.Id, StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1) is { } twice)
                 throw new InputException(new InputError("id", twice.Key, "each name once", $"Two instruments are called {twice.Key}."));
             library.SetInstruments(instruments);
-            return TypedResults.Ok(List(library, clock));
+            return TypedResults.Ok(List(board with { Instruments = library.Instruments() }));
         }).RequireAuthorization();
     }
 
-    private static List<InstrumentInUse> List(Library library, TimeProvider clock) => [.. library.Instruments().Select(i => new InstrumentInUse(i, i.InDate(ReadingIn.Today(clock))))];
+    private static List<InstrumentInUse> List(ToolBoard board) => [.. board.Instruments.Select(i => new InstrumentInUse(i, i.InDate(board.Today)))];
 
     private static void Csv(RouteGroupBuilder api)
     {
-        api.MapPost("/readings/csv/read", (CsvText c, Library library, TimeProvider clock) => TypedResults.Ok(ReadingsCsv.Read(c.Text, library.Instruments(), clock.GetLocalNow())));
-        api.MapPost("/readings/csv/write", (ReadingsOut r, Library library, TimeProvider clock) => TypedResults.Text(ReadingsCsv.Write(ReadingIn.Resolve(r.Readings, library, clock)), "text/csv"));
+        api.MapPost("/readings/csv/read", (CsvText c, ToolBoard board, TimeProvider clock) => TypedResults.Ok(ReadingsCsv.Read(c.Text, board, clock.GetLocalNow())));
+        api.MapPost("/readings/csv/write", (ReadingsOut r, ToolBoard board) => TypedResults.Text(ReadingsCsv.Write(ReadingIn.Resolve(r.Readings, board)), "text/csv"));
     }
 
     private static void Gauge(RouteGroupBuilder api)

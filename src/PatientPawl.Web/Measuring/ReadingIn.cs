@@ -1,6 +1,5 @@
 using PatientPawl.Core;
 using PatientPawl.Core.Measuring;
-using PatientPawl.Data;
 using UnitsNet;
 
 namespace PatientPawl.Web.Measuring;
@@ -17,41 +16,20 @@ namespace PatientPawl.Web.Measuring;
 public sealed record ReadingIn(Guid Id, Measurand Measurand, string Place, Angle? Direction, Length Value, string InstrumentId, double? Celsius, DateTimeOffset At)
 {
     /// <summary>The reading with its instrument, refused when that is unknown or out of calibration.</summary>
-    public static IReadOnlyList<PointReading> Resolve(IReadOnlyList<ReadingIn> readings, Library library, TimeProvider clock)
+    public static IReadOnlyList<PointReading> Resolve(IReadOnlyList<ReadingIn> readings, ToolBoard board)
     {
         ArgumentNullException.ThrowIfNull(readings);
-        ArgumentNullException.ThrowIfNull(library);
-        var instruments = library.Instruments();
-        var today = Today(clock);
+        ArgumentNullException.ThrowIfNull(board);
         var checks = new Checks();
         List<PointReading> list = [];
         foreach (var r in readings)
         {
-            if (InstrumentCatalogue.Find(instruments, r.InstrumentId) is not { } instrument)
-            {
-                checks.Add("instrumentId", Figure.Shorten(r.InstrumentId), string.Join(", ", instruments.Select(i => i.Id)), "No such instrument in the workshop.");
-                continue;
-            }
-
-            if (!instrument.InDate(today)) checks.Add("instrumentId", instrument.Id, "an instrument in calibration", $"The calibration of the {instrument.Name.ToLowerInvariant()} ran out on {instrument.CalibratedUntil:yyyy-MM-dd}: use another.");
-            list.Add(new(r.Id, r.Measurand, r.Place, r.Direction, r.Value, instrument, r.Celsius, r.At));
+            if (ReadingRules.Instrument(checks, board, r.InstrumentId, [], "") is { } instrument)
+                list.Add(new(r.Id, r.Measurand, r.Place, r.Direction, r.Value, instrument, r.Celsius, r.At));
         }
 
         checks.ThrowIfAny();
-        MeasurandCatalogue.Check(list);
+        ReadingRules.Check(list, board.Today);
         return list;
-    }
-
-    /// <summary>Instruments whose calibration still runs.</summary>
-    public static IReadOnlyList<Instrument> OnHand(Library library, TimeProvider clock)
-    {
-        ArgumentNullException.ThrowIfNull(library);
-        return [.. library.Instruments().Where(i => i.InDate(Today(clock)))];
-    }
-
-    public static DateOnly Today(TimeProvider clock)
-    {
-        ArgumentNullException.ThrowIfNull(clock);
-        return DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
     }
 }

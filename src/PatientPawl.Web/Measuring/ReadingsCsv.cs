@@ -45,7 +45,7 @@ internal static class ReadingsCsv
     }
 
     /// <summary>Reads what it can and says of every other line what is wrong with it.</summary>
-    public static CsvRead Read(string text, IReadOnlyList<Instrument> instruments, DateTimeOffset now)
+    public static CsvRead Read(string text, ToolBoard board, DateTimeOffset now)
     {
         var (csv, separator, first) = Csv.Open(text, 200_000);
         using var _ = csv;
@@ -67,7 +67,7 @@ internal static class ReadingsCsv
             string? Field(string name) => Array.IndexOf(heading, name) is >= 0 and var i && i < fields.Length && fields[i].Length > 0 ? fields[i] : null;
             try
             {
-                var reading = Line(Field, separator, instruments, now);
+                var reading = Line(Field, separator, board, now);
                 readings.Add(reading);
                 lines.Add(new(line, true, $"{reading.Measurand.Card().Name} {Figure.Of(reading.Value.Millimeters)} mm"));
             }
@@ -80,7 +80,7 @@ internal static class ReadingsCsv
         return new(readings, lines);
     }
 
-    private static ReadingIn Line(Func<string, string?> field, char separator, IReadOnlyList<Instrument> instruments, DateTimeOffset now)
+    private static ReadingIn Line(Func<string, string?> field, char separator, ToolBoard board, DateTimeOffset now)
     {
         var word = field("measurand") ?? "";
         var card = MeasurandCatalogue.All.FirstOrDefault(c => string.Equals(Kebab(c.Measurand), word, StringComparison.OrdinalIgnoreCase))
@@ -95,10 +95,10 @@ internal static class ReadingsCsv
         var value = Number("value_mm") ?? throw Wrong("value_mm", "nothing", "a plain figure", "value_mm is missing.");
         var place = field("place") ?? (card.Places.Count == 1 ? card.Places[0] : "");
         // Without a word the first instrument that gets at it is taken, and can be changed on the bench.
-        var instrument = field("instrument") is { } id ? InstrumentCatalogue.Get(instruments, id) : instruments.FirstOrDefault(i => i.Serves(card.Use)) ?? instruments[0];
+        var instrument = field("instrument") is { } id ? InstrumentCatalogue.Get(board.Instruments, id) : board.OnHand.FirstOrDefault(i => i.Serves(card.Use)) ?? board.Instruments[0];
         var at = field("at") is { } when && DateTimeOffset.TryParse(when, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var t) ? t : now;
         var reading = new ReadingIn(Guid.NewGuid(), card.Measurand, place, Number("direction_deg") is { } d ? Angle.FromDegrees(d) : null, Length.FromMillimeters(value), instrument.Id, Number("celsius"), at);
-        MeasurandCatalogue.Check([new(reading.Id, reading.Measurand, reading.Place, reading.Direction, reading.Value, instrument, reading.Celsius, reading.At)]);
+        ReadingRules.Check([new(reading.Id, reading.Measurand, reading.Place, reading.Direction, reading.Value, instrument, reading.Celsius, reading.At)], board.Today);
         return reading;
     }
 

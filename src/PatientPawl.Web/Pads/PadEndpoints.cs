@@ -1,4 +1,5 @@
 using PatientPawl.Core;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
@@ -16,7 +17,7 @@ public sealed record PadsRequest(IReadOnlyList<ReadingIn> Left, IReadOnlyList<Re
 internal static class PadEndpoints
 {
     public static void MapPads(this RouteGroupBuilder api) =>
-        api.MapPost("/bench/pads", (PadsRequest r, Library library, TimeProvider clock) => TypedResults.Ok(PadBench.Judge(
-            [.. ReadingIn.Resolve(r.Left, library, clock).Select(x => new SidedReading(Side.Left, x)), .. ReadingIn.Resolve(r.Right, library, clock).Select(x => new SidedReading(Side.Right, x))],
-            r.Facts, r.Spec, ReadingIn.OnHand(library, clock))));
+        api.MapPost("/bench/pads", (PadsRequest r, ToolBoard board) => TypedResults.Ok(PadBench.Judge(
+            [.. ReadingIn.Resolve(r.Left, board).Select(x => new SidedReading(Side.Left, x)), .. ReadingIn.Resolve(r.Right, board).Select(x => new SidedReading(Side.Right, x))],
+            r.Facts, r.Spec, board.OnHand)));
 }

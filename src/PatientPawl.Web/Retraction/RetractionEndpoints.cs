@@ -67,16 +67,16 @@ internal static class RetractionEndpoints
             var room = travel is not null && r.Reservoir is { } res ? ReservoirRoom.Judge(res.Spec, res.LevelPercent, travel.Displaced) : null;
             return TypedResults.Ok(new RetractAnswer(ruling, travel, room, opposed));
         });
-        api.MapPost("/bench/retraction-log", (LogRequest r, Library library) => TypedResults.Ok(RetractionLog.Follow(new(
-            r.Points, r.Turned, r.HomeProtrusion, r.Lead, r.Travel, r.Bores, InstrumentCatalogue.Get(library.Instruments(), r.InstrumentId), r.TwoStage, r.OtherWayAllowed, r.Checks, r.OtherEffort, r.TurnsNow))));
+        api.MapPost("/bench/retraction-log", (LogRequest r, ToolBoard board) => TypedResults.Ok(RetractionLog.Follow(new(
+            r.Points, r.Turned, r.HomeProtrusion, r.Lead, r.Travel, r.Bores, board.Take(r.InstrumentId, InstrumentUse.Depth, "how far the piston stands proud"), r.TwoStage, r.OtherWayAllowed, r.Checks, r.OtherEffort, r.TurnsNow))));
         api.MapPost("/bench/alignment", (AlignmentRequest r) => TypedResults.Ok(new AlignmentSeen(PistonAlignment.Plan(r.Slot), PistonAlignment.Facing(r.Side, r.Place))));
         api.MapPost("/bench/creep", (CreepRequest r) => TypedResults.Ok(CreepWatch.Watch(r.Pistons, r.HomeProtrusion, r.ProtrusionLimit)));
         api.MapPost("/bench/boot", (BootRequest r) => TypedResults.Ok(BootLook.Judge(r.State, r.ResealAllowed, r.Rule)));
 
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/retraction", (Guid id, string side, double? turnsNow, EventStore events) => TypedResults.Ok(View(events.State(id), JobEndpoints.SideOf(side)!.Value, turnsNow)));
-        jobs.MapPost("/retraction/points", (Guid id, NotePoint c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NotePoint(s, c.Side, c.Point, InstrumentCatalogue.Get(library.Instruments(), c.InstrumentId), ReadingIn.Today(clock)))));
+        jobs.MapPost("/retraction/points", (Guid id, NotePoint c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NotePoint(s, c.Side, c.Point, c.InstrumentId, board))));
         jobs.MapPost("/retraction/points/strike", (Guid id, StrikePoint c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikePoint(s, c.Side, c.PointId, c.Reason))));
         jobs.MapPost("/retraction/pistons", (Guid id, MeasurePistons c, HttpContext http, JobCommands commands) =>

@@ -1,4 +1,5 @@
 using PatientPawl.Core;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
@@ -21,8 +22,8 @@ internal static class RotorEndpoints
 {
     public static void MapRotors(this RouteGroupBuilder api)
     {
-        api.MapPost("/bench/rotor", (RotorRequest r, Library library, TimeProvider clock) =>
-            TypedResults.Ok(RotorBench.Judge(ReadingIn.Resolve(r.Readings, library, clock), r.Facts, r.Spec, r.Side, ReadingIn.OnHand(library, clock))));
+        api.MapPost("/bench/rotor", (RotorRequest r, ToolBoard board) =>
+            TypedResults.Ok(RotorBench.Judge(ReadingIn.Resolve(r.Readings, board), r.Facts, r.Spec, r.Side, board.OnHand)));
         api.MapPost("/bench/speck", (SpeckRequest r) => TypedResults.Ok(HubAndRotor.Speck(r.Thickness, r.HubRadius, r.RotorRadius)));
     }
 }

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
@@ -16,6 +17,6 @@ public sealed record ShoesRequest(IReadOnlyList<ReadingIn> Readings, ShoeFacts F
 internal static class ShoeEndpoints
 {
     public static void MapShoes(this RouteGroupBuilder api) =>
-        api.MapPost("/bench/shoes", (ShoesRequest r, Library library, TimeProvider clock) =>
-            TypedResults.Ok(ShoeBench.Judge(ReadingIn.Resolve(r.Readings, library, clock), r.Facts, r.Spec, r.NewDrum, r.TryClicks, ReadingIn.OnHand(library, clock))));
+        api.MapPost("/bench/shoes", (ShoesRequest r, ToolBoard board) =>
+            TypedResults.Ok(ShoeBench.Judge(ReadingIn.Resolve(r.Readings, board), r.Facts, r.Spec, r.NewDrum, r.TryClicks, board.OnHand)));
 }

@@ -52,7 +52,7 @@ public class BenchJobTests
     {
         var job = Hat(JobScope.Shoes).Until("shoes-measured", Side.Left);
         job.State.Car.Get(Corner.Rotor, Side.Left).ShouldBe(Rotor.Off);
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true)).Errors.Select(e => e.Field).ShouldBe(["linings", "drum"]);
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true, Bench.Board)).Errors.Select(e => e.Field).ShouldBe(["linings", "drum"]);
         Drum(job, Side.Left, 190.5).Until("shoes-measured", Side.Right);
         Drum(job, Side.Right, 190.4).Do(s => JobRules.Take(s, Side.Right, [At(Measurand.OverShoes, "now", null, 189.9, "caliper")], Today)).Until("new-shoes-set", Side.Right);
         RunSheets.Of(job.State).Now!.Clearance!.Clicks.ShouldBe(2, "0.5 now, aim 0.45, 0.025 a click");
@@ -70,17 +70,17 @@ public class BenchJobTests
     public void A_drum_too_close_to_call_holds_the_job_until_it_is_measured_better()
     {
         var job = Drum(Hat(JobScope.Shoes).Until("shoes-measured", Side.Left), Side.Left, 190.96);
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.Car.Get(Corner.Doubt, Side.Left).ShouldBe(Doubt.Open);
         Planner.Why(job.State.Setup, job.State.Car, new("shoes-on", Side.Left)).Lacking.ShouldContain(l => l.Contains("nothing in doubt"));
         var bench = RunSheets.Of(job.State).Now!;
         (bench.Step.StepId, bench.Outcomes.Single()).ShouldBe(("verdict-settled", new OutcomeCard("renewed", "Renew the part")));
         bench.Judged.Single().SettledBy.ShouldContain(s => s.WouldSettle && s.Says.Contains("bore micrometer"));
         bench.Benches.ShouldBe([BenchKind.Shoes]);
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), true)).Errors[0].Message.ShouldContain("bore micrometer will");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), true, Bench.Board)).Errors[0].Message.ShouldContain("bore micrometer will");
         // Followed: every place read with the bore micrometer, and it is settled.
         job.Do(s => JobRules.Take(s, Side.Left, [.. new[] { "open-edge", "near-floor" }.SelectMany(p => new[] { 0, 45, 90, 135 }.Select(d => At(Measurand.DrumDiameter, p, d, 190.955, "bore-micrometer")))], Today));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.Car.Get(Corner.Doubt, Side.Left).ShouldBe(Doubt.None);
         job.State.Setup.Rotors.ShouldBeFalse();
         job.State.Corner(Side.Left).ShoeVerdicts[0].Verdict.ShouldBe(Verdict.Inside);
@@ -90,8 +90,8 @@ public class BenchJobTests
     public void Or_it_is_renewed_and_the_axle_gets_rotors_and_pads()
     {
         var job = Drum(Hat(JobScope.Shoes).Until("shoes-measured", Side.Left), Side.Left, 190.96);
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Outcome = "renewed" }, true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Outcome = "renewed" }, true, Bench.Board));
         job.State.Setup.RotorFound.ShouldBeTrue();
         RunSheets.Of(job.State).PartsList.ShouldBe(["Rear pad set, with the new rotors", "Two rear rotors, added by a finding", "Parking shoe set with springs and pins"]);
         Left(job).ShouldContain("rotor-on, right");
@@ -108,7 +108,7 @@ public class BenchJobTests
         var job = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         var done = RunSheets.Of(job.State).Done.Count;
         var click = Bench.Click(RunSheets.Of(job.State).Now!);
-        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 7.9 } : r)] }, true));
+        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 7.9 } : r)] }, true, Bench.Board));
         RunSheets.Of(job.State).Done.Count.ShouldBe(done + 1);
         job.State.Findings.Single().Finding.Part.ShouldBe(Part.Rotor);
         Left(job).ShouldContain("rotor-on, left");
@@ -120,7 +120,7 @@ public class BenchJobTests
         job.State.Car.Get(Corner.Rotor, Side.Right).ShouldBe(Rotor.New);
         // Lifting the measuring takes the finding back with it.
         var other = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
-        other.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 7.9 } : r)] }, true));
+        other.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 7.9 } : r)] }, true, Bench.Board));
         var measured = other.State.Log[^1].Id;
         other.Do(s => JobRules.Lift(s, measured, "wrong rotor read", true, other.Who));
         other.State.Setup.RotorFound.ShouldBeFalse();
@@ -137,7 +137,7 @@ public class BenchJobTests
         var bench = RunSheets.Of(job.State).Now!;
         bench.Prefilled.Select(p => (p.Kind, p.Value)).ShouldBe([(ReadingKind.RotorThickness, 9.213), (ReadingKind.InnerPad, 10.7), (ReadingKind.OuterPad, 11.6)]);
         var click = Bench.Click(bench);
-        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => bench.Prefilled.FirstOrDefault(p => p.Kind == r.Kind) is { } p ? r with { Value = p.Value, InstrumentId = p.InstrumentId } : r)] }, true));
+        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => bench.Prefilled.FirstOrDefault(p => p.Kind == r.Kind) is { } p ? r with { Value = p.Value, InstrumentId = p.InstrumentId } : r)] }, true, Bench.Board));
         var rotor = job.State.Corner(Side.Left).Verdicts.Single(v => v.What == "Rotor, left");
         rotor.Value.Millimeters.ShouldBe(9.213, 1e-9);
         rotor.Reasons.Lines[0].Result.ShouldContain("Digital micrometer");
@@ -154,7 +154,7 @@ public class BenchJobTests
                 .. Enumerable.Range(0, 12).SelectMany(i => new[] { At(Measurand.RotorRunout, "run-1", 30 * i, Dial(i, 0.12), "dial"), At(Measurand.RotorRunout, "run-2", 30 * i, Dial(i, 0.11), "dial") }),
             ], Today));
         job.Do(s => JobRules.LookAtRotor(s, Side.Left, RotorFacts.None with { MovedBy = Angle.FromDegrees(180), Condition = RotorCondition.NotLooked with { Cracks = Cracks.None } }));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.Findings.Single().Finding.Part.ShouldBe(Part.HubFace);
         Left(job).ShouldContain("hub-clean, left");
         Left(job).ShouldContain("rotor-back, left");
@@ -209,7 +209,7 @@ public class BenchJobTests
         var wear = VehicleHistory.PadWear([first.State]);
         wear.Single().ShouldBe(new(45_000, Mm(9.5)));
         var shoes = Hat(JobScope.Shoes).Until("measured", Side.Left);
-        shoes.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        shoes.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         VehicleHistory.PadWear([first.State, shoes.State]).Count.ShouldBe(2);
         var bench = JobBenches.Pads(Hat(JobScope.Shoes).Do(s => JobRules.LookAtPads(s, PadFacts.None with { History = wear, OdometerKm = 60_000 }))
             .Do(s => JobRules.Take(s, Side.Left, [At(Measurand.PadLining, "inner-leading", null, 8, "depth-gauge")], Today)).State, InstrumentCatalogue.Defaults);

@@ -33,7 +33,7 @@ public class HouseRuleReaderTests
         var cable = Follow(seen, new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.PadsAndRotors, banjo, rules)).LookOver().Identify(), "piston-home");
         // Home by its log, with the slot ten degrees past the pin.
         foreach (var (turns, proud) in new[] { (0.0, 10.5), (6, 5.7), (11.25, 1.5) })
-            cable.Do(s => JobRules.NotePoint(s, Side.Left, new(Guid.NewGuid(), turns, Length.FromMillimeters(proud)), InstrumentCatalogue.Find("depth-gauge")!, new(2026, 11, 25)));
+            cable.Do(s => JobRules.NotePoint(s, Side.Left, new(Guid.NewGuid(), turns, Length.FromMillimeters(proud)), "depth-gauge", Bench.Board));
         cable.Do(s => JobRules.LookAtRetraction(s, Side.Left, RetractionFacts.None with { SlotAt = Angle.FromDegrees(10), SlotAtTurns = 11.25 }));
         seen.AppendLine(JobBenches.Retraction(cable.State, Side.Left, null).Alignment!.Says);
         cable.Do(s => JobRules.Report(s, FindingKind.StuckPiston, Side.Left, null));

@@ -28,6 +28,8 @@ internal sealed class Bench
 
     public static Wrench Wrench(double max = 200) => new("W", "Test", TorqueQuantity.FromNewtonMeters(max), TorqueQuantity.FromNewtonMeters(0.5), Mm(400), WrenchType.Setting, new(2027, 1, 1));
 
+    public static ToolBoard Board { get; } = new(InstrumentCatalogue.Defaults, new(2026, 11, 25));
+
     public Bench Do(Func<JobState, JobEvent> decide)
     {
         var e = decide(State);
@@ -66,7 +68,7 @@ internal sealed class Bench
 
     /// <summary>Clicks a step on, or signs the next of its bolts.</summary>
     public Bench Step(StepBench now, double level = 60) =>
-            now.Role is null ? Do(s => JobRules.Click(s, Click(now, level), true))
+            now.Role is null ? Do(s => JobRules.Click(s, Click(now, level), true, Bench.Board))
             : Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, Wrench(now.Role switch { FastenerRole.SlidePin or FastenerRole.Banjo => 60, FastenerRole.RotorScrew or FastenerRole.ActuatorScrew or FastenerRole.BleedScrew => 20, _ => 200 }), null, TorqueUnit.Nm, now.Torque is null ? Usual(now.Role!.Value) : null, now.Torque is null ? 1 : null, null), new(2026, 11, 25)));
 
     public static ClickOn Click(StepBench bench, double level = 60) => new(bench.Step, [.. bench.Readings.Select(r => new Reading(r.Kind, r.Kind switch
@@ -149,7 +151,7 @@ public class JobTests
     public void A_step_not_allowed_yet_is_refused_with_why_and_recorded_nowhere()
     {
         var job = new Bench().Open().LookOver().Identify();
-        var e = Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("lifted", null), [], ["stands"], null, null, null), true));
+        var e = Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("lifted", null), [], ["stands"], null, null, null), true, Bench.Board));
         e.Interlocks.ShouldContain(1);
         e.Because.ShouldNotBeEmpty();
     }
@@ -159,8 +161,8 @@ public class JobTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("lifted");
         var bench = RunSheets.Of(job.State).Now!;
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench) with { Acknowledged = [] }, true)).Errors[0].Field.ShouldBe("acknowledged");
-        job.Do(s => JobRules.Click(s, Bench.Click(bench), true));
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench) with { Acknowledged = [] }, true, Bench.Board)).Errors[0].Field.ShouldBe("acknowledged");
+        job.Do(s => JobRules.Click(s, Bench.Click(bench), true, Bench.Board));
         ((StepDone)job.State.Log[^1].Event).Acknowledged.ShouldBe(["stands"]);
     }
 
@@ -169,9 +171,9 @@ public class JobTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         var good = Bench.Click(RunSheets.Of(job.State).Now!);
-        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings.Skip(1)] }, true)).Errors[0].Field.ShouldBe("InnerPad");
-        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings, good.Readings[0]] }, true)).Errors[0].Field.ShouldBe("InnerPad");
-        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings, new(ReadingKind.BatteryVoltage, 12, null)] }, true)).Errors[0].Field.ShouldBe("BatteryVoltage");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings.Skip(1)] }, true, Bench.Board)).Errors[0].Field.ShouldBe("InnerPad");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings, good.Readings[0]] }, true, Bench.Board)).Errors[0].Field.ShouldBe("InnerPad");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, good with { Readings = [.. good.Readings, new(ReadingKind.BatteryVoltage, 12, null)] }, true, Bench.Board)).Errors[0].Field.ShouldBe("BatteryVoltage");
     }
 
     [Fact]
@@ -195,8 +197,8 @@ public class JobTests
         job.Until("fluid-drawn", Side.Left, 130);
         var bench = RunSheets.Of(job.State).Now!;
         var little = Bench.Click(bench) with { Readings = [new(ReadingKind.FluidDrawn, 1, null)] };
-        Should.Throw<InputException>(() => JobRules.Click(job.State, little, true)).Errors[0].Message.ShouldContain("more");
-        job.Do(s => JobRules.Click(s, Bench.Click(bench), true)).Until("piston-home", Side.Left);
+        Should.Throw<InputException>(() => JobRules.Click(job.State, little, true, Bench.Board)).Errors[0].Message.ShouldContain("more");
+        job.Do(s => JobRules.Click(s, Bench.Click(bench), true, Bench.Board)).Until("piston-home", Side.Left);
         job.State.LevelPercent!.Value.ShouldBe(130 - 80, 1e-9);
     }
 
@@ -251,9 +253,9 @@ public class JobTests
         job.State.Car.Get(Car.Acceptance).ShouldBe(Acceptance.Waiting);
         job.Until("torques-accepted");
         var bench = RunSheets.Of(job.State).Now!;
-        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: false));
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: true)).Errors[0].Field.ShouldBe("note");
-        job.Do(s => JobRules.Click(s, Bench.Click(bench) with { Note = "checked by hand, marked" }, true)).Until("");
+        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: false, Bench.Board));
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: true, Bench.Board)).Errors[0].Field.ShouldBe("note");
+        job.Do(s => JobRules.Click(s, Bench.Click(bench) with { Note = "checked by hand, marked" }, true, Bench.Board)).Until("");
         job.State.HandedOver.ShouldBeTrue();
         JobRecord.Of(job.State).Torques.Count(t => !t.Verified).ShouldBe(2);
     }
@@ -357,7 +359,7 @@ public class JobTests
     public void A_closed_record_takes_no_more_steps()
     {
         var job = new Bench().Open().LookOver().Identify().Until("");
-        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("chocks-in", null), [], [], null, null, null), true)).Message.ShouldContain("handed over");
+        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("chocks-in", null), [], [], null, null, null), true, Bench.Board)).Message.ShouldContain("handed over");
     }
 
     [Fact]

@@ -17,9 +17,9 @@ public class RetractionJobTests
     private static readonly Instrument Gauge = InstrumentCatalogue.Find("depth-gauge")!;
     private static Bench AtPiston() => new Bench().Open(rules: Bench.BothMeasured).LookOver().Identify().Until("piston-home", Side.Left);
     private static LogPoint Line(double turns, double mm, bool released = false, int stage = 1) => new(Guid.NewGuid(), turns, Length.FromMillimeters(mm), stage, released);
-    private static Bench Note(Bench job, params LogPoint[] points) => points.Aggregate(job, (b, p) => b.Do(s => JobRules.NotePoint(s, Side.Left, p, Gauge, Today)));
+    private static Bench Note(Bench job, params LogPoint[] points) => points.Aggregate(job, (b, p) => b.Do(s => JobRules.NotePoint(s, Side.Left, p, "depth-gauge", Bench.Board)));
     private static Bench Seeing(Bench job, Func<RetractionFacts, RetractionFacts> change) => job.Do(s => JobRules.LookAtRetraction(s, Side.Left, change(s.Corner(Side.Left).Retraction)));
-    private static StepDone Home(Bench job) => (StepDone)JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true);
+    private static StepDone Home(Bench job) => (StepDone)JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true, Bench.Board);
     private static RetractionBenchAnswer Judge(Bench job) => JobBenches.Retraction(job.State, Side.Left, null);
 
     [Fact]
@@ -110,12 +110,12 @@ public class RetractionJobTests
     public void Lines_append_in_their_stage_with_a_gauge_that_serves_and_only_where_a_piston_goes_back()
     {
         var job = AtPiston();
-        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10, stage: 3), Gauge, Today)).Errors.Single().Field.ShouldBe("stage");
-        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), InstrumentCatalogue.Find("micrometer")!, Today)).Message.ShouldContain("does not get at this");
-        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), Gauge with { CalibratedUntil = Today.AddDays(-1) }, Today)).Message.ShouldContain("ran out");
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10, stage: 3), "depth-gauge", Bench.Board)).Errors.Single().Field.ShouldBe("stage");
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), "micrometer", Bench.Board)).Message.ShouldContain("does not get at this");
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(0, 10), "depth-gauge", new([Gauge with { CalibratedUntil = Today.AddDays(-1) }], Today))).Message.ShouldContain("ran out");
         Note(job, Line(0, 10.5), Line(1, 10.2, stage: 2));
-        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(2, 10), Gauge, Today)).Errors.Single().Field.ShouldBe("stage");
-        Should.Throw<NotAllowedException>(() => JobRules.NotePoint(new Bench().Open().State, Side.Left, Line(0, 10), Gauge, Today));
+        Should.Throw<InputException>(() => JobRules.NotePoint(job.State, Side.Left, Line(2, 10), "depth-gauge", Bench.Board)).Errors.Single().Field.ShouldBe("stage");
+        Should.Throw<NotAllowedException>(() => JobRules.NotePoint(new Bench().Open().State, Side.Left, Line(0, 10), "depth-gauge", Bench.Board));
         Should.Throw<InputException>(() => JobRules.LookAtRetraction(job.State, Side.Left, RetractionFacts.None with { SlotAt = Angle.FromDegrees(2000) })).Errors.Single().Field.ShouldBe("slotAtDeg");
     }
 
@@ -137,6 +137,41 @@ public class RetractionJobTests
     }
 
     [Fact]
+    public void A_job_has_one_answer_for_its_reservoir_whichever_bench_or_step_asks()
+    {
+        var job = AtPiston();
+        Sides.Both.Count(s => job.State.Corner(s).Travel is not null).ShouldBe(2, "both sides are measured in this school");
+        Same();
+        // Another reservoir than the sheet's: measured from outside, about 50 mL from MIN to MAX.
+        job.Do(s => JobRules.LookAtFluid(s, FluidFacts.None with { Sides = new(Length.FromMillimeters(85), Length.FromMillimeters(45), Length.FromMillimeters(15.6), Length.FromMillimeters(5)) }));
+        JobBenches.Fluid(job.State, null, false).Reservoir!.Spec.Band.Milliliters.ShouldBe(49.92, 0.01);
+        Same();
+        job.Until("piston-home", Side.Right);
+        Same();
+
+        void Same()
+        {
+            var bench = JobBenches.Fluid(job.State, null, false).Reservoir!;
+            foreach (var side in Sides.Both)
+            {
+                var corner = RunSheets.Corner(job.State, side).Reservoir!;
+                (corner.LevelPercent, corner.LevelHome, corner.LevelFinal, corner.Room.Verdict).ShouldBe((bench.LevelPercent, bench.LevelHome, bench.LevelFinal, bench.Room.Verdict));
+            }
+        }
+    }
+
+    [Fact]
+    public void What_is_drawn_off_makes_room_for_every_piston_that_is_measured()
+    {
+        // 95 % of 75 mL leaves 3.75 mL; each piston sends back 10.21. One alone would be watched in the headspace of 20, both together are not.
+        var job = new Bench().Open(rules: Bench.BothMeasured).LookOver().Identify().Until("measured", Side.Right, level: 95);
+        job.State.Car.Get(Corner.Room, Side.Left).ShouldBe(Room.Enough);
+        var measured = (StepDone)JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true, Bench.Board);
+        (measured.Outcome, measured.Room!.Verdict).ShouldBe(("no-room", RoomVerdict.DrawOffFirst));
+        measured.Room.DrawOff.Milliliters.ShouldBe(2 * 10.207 - 3.75, 0.01);
+    }
+
+    [Fact]
     public void With_the_open_screw_school_the_corner_that_was_pushed_is_bled()
     {
         var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet(), HouseRules.Default with { FluidRoom = FluidRoomRule.OpenBleeder }))
@@ -152,7 +187,7 @@ public class RetractionJobTests
     public void Lifting_the_pawl_on_home_keeps_the_log_and_it_can_be_followed_on()
     {
         var job = Note(AtPiston(), Line(0, 10.5), Line(11.2, 1.6));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         Should.Throw<NotAllowedException>(() => Note(job, Line(12, 1.5))).Message.ShouldContain("home");
         var home = job.State.Standing.Last(e => e.Event is StepDone { Step.StepId: "piston-home" }).Id;
         job.Do(s => JobRules.Lift(s, home, "it was the boot I measured", true, job.Who));
@@ -198,7 +233,7 @@ public class RetractionJobTests
         Bench Felt(Side side, double effort, double lead)
         {
             for (var i = 0; i < 3; i++)
-                job.Do(s => JobRules.NotePoint(s, side, Line(i, 10.5 - lead * i) with { Effort = UnitsNet.Torque.FromNewtonMeters(effort) }, Gauge, Today));
+                job.Do(s => JobRules.NotePoint(s, side, Line(i, 10.5 - lead * i) with { Effort = UnitsNet.Torque.FromNewtonMeters(effort) }, "depth-gauge", Bench.Board));
             return job;
         }
 
@@ -355,7 +390,7 @@ public class RetractionJobTests
         job.Do(s => JobRules.LookForLeaks(s, Seen(31, Known.NotKnown)));
         Should.Throw<InputException>(() => Home(job)).Message.ShouldContain("The banjo was undone");
         job.Do(s => JobRules.LookForLeaks(s, Seen(31, Known.Yes)));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.Leaks.ShouldBeNull();
         JobRecord.Of(job.State).Log.Last(l => l.What == "Leaks looked for").Detail.ShouldBe("held 31 s; pipes sound; screws dry; banjos dry");
         Should.Throw<NotAllowedException>(() => JobRules.LookForLeaks(job.State, Seen(31, Known.Yes)));
@@ -393,7 +428,7 @@ public class RetractionJobTests
         var first = job.State.LevelPercent!.Value;
         var predicted = JobBenches.Fluid(job.State, null, false).Reservoir!.LevelFinal;
         var each = Math.PI / 4 * 38 * 38 * 9 / 1000 / 75 * 100;
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.LevelPercent!.Value.ShouldBe(first + each, 1e-6);
         var at = first;
         while (RunSheets.Of(job.State).Now is { } now && now.Step.StepId != "level-looked")

@@ -111,7 +111,7 @@ public class ScreensTests
         var bench = RunSheets.Of(job.State).Now!;
         // A micrometer of 0.01 / 0.004 has a guard band of 0.006: 8.003 against 8 cannot be called.
         var click = Bench.Click(bench);
-        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 8.003 } : r)] }, true));
+        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.RotorThickness ? r with { Value = 8.003 } : r)] }, true, Bench.Board));
         job.State.Corner(Side.Left).Verdicts.Single(v => v.What.StartsWith("Rotor")).Verdict.ShouldBe(Verdict.TooCloseToCall);
         var card = BoardCard.Of(Guid.Empty, job.State);
         card.Left.Undecided.ShouldBeTrue();
@@ -125,7 +125,7 @@ public class ScreensTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         var click = Bench.Click(RunSheets.Of(job.State).Now!);
-        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.InnerPad ? r with { Value = 4.8 } : r)], Note = "the sheet of an older caliper" }, true));
+        job.Do(s => JobRules.Click(s, click with { Readings = [.. click.Readings.Select(r => r.Kind == ReadingKind.InnerPad ? r with { Value = 4.8 } : r)], Note = "the sheet of an older caliper" }, true, Bench.Board));
         var inner = job.State.Corner(Side.Left).Verdicts[0];
         inner.Value.Millimeters.ShouldBe(0);
         inner.Verdict.ShouldBe(Verdict.Outside);
@@ -179,16 +179,16 @@ public class ScreensTests
         job.Do(s => JobRules.Choose(s, ServiceRoute.ScanTool)).Until("battery-held");
         var weak = Bench.Click(RunSheets.Of(job.State).Now!) with { Readings = [new(ReadingKind.BatteryVoltage, 11.6, null)] };
         // 12.0 V is the usual floor (common practice, no source); the test sheet gives none.
-        Should.Throw<InputException>(() => JobRules.Click(job.State, weak, true)).Errors[0].Allowed.ShouldBe("at least 12 V");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, weak, true, Bench.Board)).Errors[0].Allowed.ShouldBe("at least 12 V");
         job.Until("service-entered");
         var click = Bench.Click(RunSheets.Of(job.State).Now!);
-        Should.Throw<InputException>(() => JobRules.Click(job.State, click, true)).Errors[0].Field.ShouldBe("report");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, click, true, Bench.Board)).Errors[0].Field.ShouldBe("report");
         var before = job.State.Car;
-        job.Do(s => JobRules.Click(s, click with { Report = new(false, "voltage too low", "") }, true));
+        job.Do(s => JobRules.Click(s, click with { Report = new(false, "voltage too low", "") }, true, Bench.Board));
         job.State.Log[^1].Event.ShouldBeOfType<ToolRefused>();
         job.State.Car.ShouldBe(before);
         job.State.Remaining[0].ShouldBe(new StepKey("service-entered", null));
-        job.Do(s => JobRules.Click(s, click with { Report = new(true, "finished", "") }, true));
+        job.Do(s => JobRules.Click(s, click with { Report = new(true, "finished", "") }, true, Bench.Board));
         job.State.Car.Get(Corner.Spindle, Side.Right).ShouldBe(Spindle.Back);
     }
 

@@ -98,8 +98,8 @@ public class SurpriseTests
         Find(job, FindingKind.WrongPart, null);
         Ahead(job).IndexOf("right-part").ShouldBeInRange(0, Ahead(job).IndexOf("rotor-on, left"));
         job.Until("screw-decided", Side.Left);
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true)).Errors.Single().Field.ShouldBe("note");
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "flush, run without" }, true));
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true, Bench.Board)).Errors.Single().Field.ShouldBe("note");
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "flush, run without" }, true, Bench.Board));
         Finish(job);
         job.State.Car.Get(Corner.RotorScrews, Side.Left).ShouldBe(Bolts.None);
         job.State.Car.Get(Corner.RotorScrews, Side.Right).ShouldBe(Bolts.Torqued);
@@ -141,8 +141,8 @@ public class SurpriseTests
         var job = Job().Until("pads-in", Side.Left);
         var pedal = new StepKey("pedal-proved", null);
         var command = new ClickOn(pedal, [new(Core.Measuring.ReadingKind.PedalStrokes, 3, null)], [], null, null, "a helper pressed it");
-        Should.Throw<InputException>(() => JobRules.OutOfOrder(job.State, command with { Note = " " })).Errors.Single().Field.ShouldBe("note");
-        job.Do(s => JobRules.OutOfOrder(s, command));
+        Should.Throw<InputException>(() => JobRules.OutOfOrder(job.State, command with { Note = " " }, Bench.Board)).Errors.Single().Field.ShouldBe("note");
+        job.Do(s => JobRules.OutOfOrder(s, command, Bench.Board));
         ((StepDone)job.State.Log[^1].Event).Broken!.ShouldContain(3);
         job.State.Car.Get(Corner.Hydraulics, Side.Left).ShouldBe(HydraulicsState.Unknown);
         Ahead(job).ShouldContain("piston-looked, left");
@@ -159,7 +159,7 @@ public class SurpriseTests
     public void A_caliper_put_on_before_its_lands_are_clean_comes_off_again()
     {
         var job = Job().Until("lands-clean", Side.Left);
-        job.Do(s => JobRules.OutOfOrder(s, new(new("caliper-on", Side.Left), [], [], null, null, "put on in a hurry")));
+        job.Do(s => JobRules.OutOfOrder(s, new(new("caliper-on", Side.Left), [], [], null, null, "put on in a hurry"), Bench.Board));
         var ahead = Ahead(job);
         ahead.ShouldContain("caliper-off, left");
         ahead.IndexOf("caliper-off, left").ShouldBeLessThan(ahead.IndexOf("lands-clean, left"));
@@ -170,7 +170,7 @@ public class SurpriseTests
     public void What_judges_signs_or_may_be_done_now_is_not_marked_out_of_order()
     {
         var job = Job();
-        StepDone Mark(string id, Side? side) => JobRules.OutOfOrder(job.State, new(new(id, side), [], [], null, null, "done"));
+        StepDone Mark(string id, Side? side) => JobRules.OutOfOrder(job.State, new(new(id, side), [], [], null, null, "done"), Bench.Board);
         Should.Throw<NotAllowedException>(() => Mark("measured", Side.Left));
         Should.Throw<NotAllowedException>(() => Mark("slide-pins-torqued", Side.Left));
         Should.Throw<NotAllowedException>(() => Mark("handed-over", null));
@@ -188,7 +188,7 @@ public class SurpriseTests
         RunSheets.Of(job.State).Now.ShouldBeNull();
         RunSheets.Of(job.State).Night!.Tags.ShouldContain("Key: do not drive");
         BoardCard.Of(Guid.NewGuid(), job.State).Headline.ShouldBe("the morning");
-        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("piston-home", Side.Left), [], [], null, null, null), true)).Because.ShouldContain(b => b.Contains("Come back"));
+        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("piston-home", Side.Left), [], [], null, null, null), true, Bench.Board)).Because.ShouldContain(b => b.Contains("Come back"));
         job.Do(JobRules.ComeBack);
         Ahead(job).IndexOf("lever-on-stop, left").ShouldBeInRange(0, Ahead(job).IndexOf("piston-home, left"));
         ahead.IndexOf("lever-on-stop, left").ShouldBeGreaterThan(ahead.IndexOf("lever-cycled"), "it was seen already, and only asked again after cycling");

@@ -40,7 +40,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
                     else if (RunSheets.Of(job.State).Now is { } now)
                     {
                         trail.Add(now.Step.ToString());
-                        if (now.Role is null) job.Do(s => JobRules.Click(s, Bench.Click(now) with { Note = "seeded" }, true));
+                        if (now.Role is null) job.Do(s => JobRules.Click(s, Bench.Click(now) with { Note = "seeded" }, true, Bench.Board));
                         else job.Step(now);
                     }
                     else if (job.State.Setup.Goal != JobGoal.Finish) job.Do(s => JobRules.Aim(s, JobGoal.Finish, "go on"));
@@ -82,7 +82,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
                     return $"lifted {lifted.Event}";
                 case 2 when job.State.Remaining is { Length: > 1 } ahead:
                     var step = ahead[random.Next(1, Math.Min(12, ahead.Length))];
-                    job.Do(s => JobRules.OutOfOrder(s, new(step, [.. StepCatalogue.Find(step.StepId)!.Readings.Select(r => new Reading(r, 4, null))], [], null, null, "seeded")));
+                    job.Do(s => JobRules.OutOfOrder(s, new(step, [.. StepCatalogue.Find(step.StepId)!.Readings.Select(r => new Reading(r, 4, null))], [], null, null, "seeded"), Bench.Board));
                     return $"out of order {step}";
                 case 3:
                     job.Do(JobRules.Leave);
@@ -93,11 +93,11 @@ public class SurpriseWalkTests(ITestOutputHelper output)
                     return goal.ToString();
                 case 5 when RunSheets.Of(job.State).Now is { Outcomes.Count: > 0 } now && now.Step.StepId is not ("measured" or "verdict-settled"):
                     var outcome = now.Outcomes[random.Next(now.Outcomes.Count)];
-                    job.Do(s => JobRules.Click(s, Bench.Click(now) with { Outcome = outcome.Id, Note = "seeded" }, true));
+                    job.Do(s => JobRules.Click(s, Bench.Click(now) with { Outcome = outcome.Id, Note = "seeded" }, true, Bench.Board));
                     return $"{now.Step} [{outcome.Id}]";
                 case 6 when RunSheets.Choices(job.State) is { Count: > 0 } choices:
                     var choice = choices[random.Next(choices.Count)].Bench;
-                    job.Do(s => JobRules.Click(s, Bench.Click(choice) with { Note = "seeded" }, true));
+                    job.Do(s => JobRules.Click(s, Bench.Click(choice) with { Note = "seeded" }, true, Bench.Board));
                     return $"by choice {choice.Step}";
                 default:
                     return null;

@@ -49,7 +49,7 @@ public class WhatBitesTests
         else
         {
             job.State.Car.Get(Corner.BracketBolts, Side.Left).ShouldBe(Bolts.Snug, "one of two");
-            job.Do(s => JobRules.OutOfOrder(s, new(new("bracket-off", Side.Left), [], [], null, null, "it sat crooked")));
+            job.Do(s => JobRules.OutOfOrder(s, new(new("bracket-off", Side.Left), [], [], null, null, "it sat crooked"), Bench.Board));
             job.State.Signatures(new(step, Side.Left)).ShouldBeEmpty("the bracket has been off since");
         }
     }
@@ -62,7 +62,7 @@ public class WhatBitesTests
         job.Until("torques-accepted");
         job.State.Car.Get(Car.TestDrive).ShouldBe(Done.No);
         Planner.Why(job.State.Setup, job.State.Car, new("test-driven", null)).Interlocks.ShouldContain(13);
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "looked at, marked, tight" }, true)).Until("test-driven");
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Note = "looked at, marked, tight" }, true, Bench.Board)).Until("test-driven");
         Planner.Why(job.State.Setup, job.State.Car, new("test-driven", null)).Interlocks.ShouldNotContain(13);
     }
 
@@ -72,7 +72,7 @@ public class WhatBitesTests
     public void A_level_over_the_mark_is_not_clicked_on(double level)
     {
         var job = new Bench().Open().LookOver().Identify().Until("level-looked");
-        var e = Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!, level), true));
+        var e = Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!, level), true, Bench.Board));
         e.Errors[0].Field.ShouldBe(nameof(ReadingKind.ReservoirLevel));
         e.Errors[0].Message.ShouldContain("over MAX");
     }
@@ -95,7 +95,7 @@ public class WhatBitesTests
             job.Do(s => JobRules.Click(s, click with
             {
                 Readings = [.. click.Readings.Select(r => r.Kind switch { ReadingKind.InnerPad => r with { Value = 6.5 }, ReadingKind.RotorThickness => r with { Value = 7.9 }, _ => r })],
-            }, true));
+            }, true, Bench.Board));
             job.State.Findings.Where(f => f.Finding.Verdict == Verdict.Outside).Select(f => f.Finding.Part).ShouldBe([Part.Rotor, Part.Pads], ignoreOrder: true, bench ? "with the benches read thicker" : "by the step alone");
             job.State.Setup.Rotors.ShouldBeTrue();
             job.State.Corner(Side.Left).Verdicts.ShouldContain(v => v.What == "Rotor, left" && v.Verdict == Verdict.Outside);

@@ -30,7 +30,7 @@ public class WorstDecidesTests
         var job = BenchJobTests.HatJob(JobScope.Shoes).Until("measured", Side.Left);
         job.Do(s => JobRules.Take(s, Side.Left, [.. Enumerable.Range(0, 8).Select(i => At(Measurand.RotorThickness, "ring", 45 * i, 9.2, "fine-micrometer")), At(Measurand.PadLining, "outer-leading", null, 6, "caliper")], Today));
         var backing = job.State.Opened!.Sheet.Pads.Backing.Millimeters;
-        job.Do(s => JobRules.Click(s, Measured(job, (ReadingKind.InnerPad, backing + 1.0), (ReadingKind.RotorThickness, 7.9)), true));
+        job.Do(s => JobRules.Click(s, Measured(job, (ReadingKind.InnerPad, backing + 1.0), (ReadingKind.RotorThickness, 7.9)), true, Bench.Board));
         (job.State.Setup.Rotors, job.State.Setup.PadsNew).ShouldBe((true, true));
         job.State.Findings.Select(f => f.Finding.Part).ShouldBe([Part.Rotor, Part.Pads], ignoreOrder: true);
     }
@@ -41,12 +41,12 @@ public class WorstDecidesTests
         var job = BenchJobTests.HatJob(JobScope.Shoes).Until("measured", Side.Left);
         job.Do(s => JobRules.LookAtRotor(s, Side.Left, Core.Rotors.RotorFacts.None with { Condition = Core.Rotors.RotorCondition.NotLooked with { Cracks = Core.Rotors.Cracks.None } }));
         job.Do(s => JobRules.Take(s, Side.Left, [.. new[] { 0, 90, 180, 270 }.Select(d => At(Measurand.RotorThickness, "ring", d, 9.2, "fine-micrometer"))], Today));
-        job.Do(s => JobRules.Click(s, Measured(job), true));
+        job.Do(s => JobRules.Click(s, Measured(job), true, Bench.Board));
         job.State.Car.Get(Corner.Doubt, Side.Left).ShouldBe(Doubt.Open);
         job.State.Findings.ShouldContain(f => f.Finding.Verdict == Verdict.NotYetEnough && f.Finding.Says.Contains("eight angles"));
         JobRecord.Of(job.State).Advice.ShouldContain(a => a.Contains("eight angles"));
         job.Do(s => JobRules.Take(s, Side.Left, [.. new[] { 45, 135, 225, 315 }.Select(d => At(Measurand.RotorThickness, "ring", d, 9.2, "fine-micrometer"))], Today));
-        job.Until("verdict-settled", Side.Left).Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true));
+        job.Until("verdict-settled", Side.Left).Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!), true, Bench.Board));
         job.State.Car.Get(Corner.Doubt, Side.Left).ShouldBe(Doubt.None);
         JobRecord.Of(job.State).Advice.ShouldNotContain(a => a.Contains("eight angles"), "what was settled is no advice any more");
     }
@@ -56,8 +56,8 @@ public class WorstDecidesTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("measured", Side.Left);
         var thin = Measured(job, (ReadingKind.InnerPad, 7), (ReadingKind.OuterPad, 7), (ReadingKind.PistonProtrusion, 5));
-        Should.Throw<InputException>(() => JobRules.Click(job.State, thin, true)).Errors.Single().Message.ShouldContain("report a wrong part");
-        JobRules.Click(job.State, thin with { Note = "the maker's thicker pads, seen on the car before" }, true).ShouldBeOfType<StepDone>();
+        Should.Throw<InputException>(() => JobRules.Click(job.State, thin, true, Bench.Board)).Errors.Single().Message.ShouldContain("report a wrong part");
+        JobRules.Click(job.State, thin with { Note = "the maker's thicker pads, seen on the car before" }, true, Bench.Board).ShouldBeOfType<StepDone>();
     }
 
     [Fact]
@@ -65,7 +65,7 @@ public class WorstDecidesTests
     {
         var job = new Bench().Open().LookOver().Identify().Until("piston-home", Side.Left);
         job.Do(s => JobRules.LookAtRetraction(s, Side.Left, RetractionFacts.None with { Boot = BootState.Wound }));
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true)).Errors.Single().Field.ShouldBe("boot");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!), true, Bench.Board)).Errors.Single().Field.ShouldBe("boot");
     }
 
     [Fact]

@@ -20,15 +20,15 @@ public class MeasurandTests
             card.Low.ShouldBeLessThan(card.High);
             InstrumentCatalogue.Defaults.ShouldContain(i => i.Serves(card.Use), measurand.ToString());
             foreach (var place in card.Places)
-                MeasurandCatalogue.Check([new(Guid.NewGuid(), measurand, place, card.HasDirection ? Angle.Zero : null, card.High, InstrumentCatalogue.Defaults.First(i => i.Serves(card.Use)), null, default)]);
+                ReadingRules.Check([new(Guid.NewGuid(), measurand, place, card.HasDirection ? Angle.Zero : null, card.High, InstrumentCatalogue.Defaults.First(i => i.Serves(card.Use)), null, default)], Jobs.Bench.Board.Today);
         }
     }
 
     [Fact]
     public void Every_impossible_part_of_a_reading_is_named_and_all_at_once()
     {
-        void Refused(PointReading reading, params string[] fields) => Should.Throw<InputException>(() => MeasurandCatalogue.Check([reading])).Errors.Select(e => e.Field).ShouldBe(fields);
-        MeasurandCatalogue.Check([Good()]);
+        void Refused(PointReading reading, params string[] fields) => Should.Throw<InputException>(() => ReadingRules.Check([reading], Jobs.Bench.Board.Today)).Errors.Select(e => e.Field).ShouldBe(fields);
+        ReadingRules.Check([Good()], Jobs.Bench.Board.Today);
         Refused(Good() with { Place = "lid" }, "place");
         Refused(Good() with { Direction = null }, "directionDeg");
         Refused(Good() with { Direction = Angle.FromDegrees(721) }, "directionDeg");
@@ -38,7 +38,7 @@ public class MeasurandTests
         Refused(Good() with { Instrument = Tool("micrometer") }, "instrumentId");
         Refused(Good() with { Measurand = (Measurand)99 }, "measurand");
         Refused(Good() with { Place = "lid", Value = Length.Zero, Celsius = -99, Instrument = Tool("dial") }, "place", "celsius", "valueMm", "instrumentId");
-        Should.Throw<InputException>(() => MeasurandCatalogue.Check([.. Enumerable.Repeat(Good(), 501)])).Errors.ShouldContain(e => e.Field == "readings");
+        Should.Throw<InputException>(() => ReadingRules.Check([.. Enumerable.Repeat(Good(), 501)], Jobs.Bench.Board.Today)).Errors.ShouldContain(e => e.Field == "readings");
     }
 
     [Fact]

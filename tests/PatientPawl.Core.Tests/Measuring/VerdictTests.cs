@@ -69,15 +69,27 @@ public class VerdictTests
     public void Readings_have_possible_ranges(ReadingKind kind, double value, bool ok)
     {
         var checks = new Checks();
-        ReadingCatalogue.Check(new(kind, value, null), checks, InstrumentCatalogue.Defaults);
+        ReadingRules.Check(checks, new(kind, value, kind.Card().Instrument), Jobs.Bench.Board);
         checks.Ok.ShouldBe(ok);
     }
 
     [Fact]
-    public void An_unknown_instrument_is_refused()
+    public void An_instrument_that_is_unknown_unnamed_out_of_calibration_or_cannot_get_at_it_is_refused()
     {
-        var checks = new Checks();
-        ReadingCatalogue.Check(new(ReadingKind.InnerPad, 12, "thumb"), checks, InstrumentCatalogue.Defaults);
-        Should.Throw<InputException>(checks.ThrowIfAny).Errors[0].Field.ShouldBe("instrumentId");
+        var board = Jobs.Bench.Board;
+        Refused("thumb", board).ShouldContain("No such instrument");
+        Refused(null, board).ShouldContain("say what it was measured with");
+        Refused("dial", board).ShouldContain("does not get at this: inner pad");
+        Refused("caliper", board with { Instruments = [Caliper with { CalibratedUntil = board.Today.AddDays(-1) }] }).ShouldContain("ran out on 2026-11-24");
+        Refused("caliper", board with { Instruments = [Caliper with { CalibratedUntil = board.Today }] }).ShouldBe("");
+
+        static string Refused(string? id, ToolBoard board)
+        {
+            var checks = new Checks();
+            ReadingRules.Check(checks, new(ReadingKind.InnerPad, 12, id), board);
+            return checks.Ok ? "" : Should.Throw<InputException>(checks.ThrowIfAny).Errors.Single().Message;
+        }
     }
+
+    private static readonly Instrument Caliper = InstrumentCatalogue.Find("caliper")!;
 }

@@ -156,8 +156,8 @@ public class AfterASurpriseTests
     public void A_level_outside_the_marks_is_not_clicked_on(double percent)
     {
         var job = new Bench().Open().LookOver().Identify().Until("level-looked");
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!, percent), true));
-        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!, 80), true));
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(RunSheets.Of(job.State).Now!, percent), true, Bench.Board));
+        job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!, 80), true, Bench.Board));
     }
 
     [Fact]

@@ -224,11 +224,11 @@ public class ShoeBenchTests
         Field(() => ShoeWear.Judge([], Sound, null, All)).ShouldBe("linings");
         Field(() => ShoeWear.Judge(Linings(-1), Sound, null, All)).ShouldBe("thicknessMm");
         Field(() => RidgeBackOff.Compute(Mm(9), null, Mm(0.025), null)).ShouldBe("ridgeMm");
-        Field(() => MeasurandCatalogue.Check([At(Measurand.DrumDiameter, "roof", 0, 190, Drum)])).ShouldBe("place");
-        Field(() => MeasurandCatalogue.Check([At(Measurand.DrumDiameter, "open-edge", null, 190, Drum)])).ShouldBe("directionDeg");
-        Field(() => MeasurandCatalogue.Check([At(Measurand.ShoeLining, "front-middle", 45, 2, Depth)])).ShouldBe("directionDeg");
-        Field(() => MeasurandCatalogue.Check([At(Measurand.DrumDiameter, "open-edge", 0, 1e9, Drum)])).ShouldBe("valueMm");
-        Should.Throw<InputException>(() => MeasurandCatalogue.Check([At(Measurand.DrumDiameter, "open-edge", 0, 190, Depth)])).Errors[0].Message.ShouldContain("does not get at this");
+        Field(() => ReadingRules.Check([At(Measurand.DrumDiameter, "roof", 0, 190, Drum)], Jobs.Bench.Board.Today)).ShouldBe("place");
+        Field(() => ReadingRules.Check([At(Measurand.DrumDiameter, "open-edge", null, 190, Drum)], Jobs.Bench.Board.Today)).ShouldBe("directionDeg");
+        Field(() => ReadingRules.Check([At(Measurand.ShoeLining, "front-middle", 45, 2, Depth)], Jobs.Bench.Board.Today)).ShouldBe("directionDeg");
+        Field(() => ReadingRules.Check([At(Measurand.DrumDiameter, "open-edge", 0, 1e9, Drum)], Jobs.Bench.Board.Today)).ShouldBe("valueMm");
+        Should.Throw<InputException>(() => ReadingRules.Check([At(Measurand.DrumDiameter, "open-edge", 0, 190, Depth)], Jobs.Bench.Board.Today)).Errors[0].Message.ShouldContain("does not get at this");
         Field(() => new Instrument("a b", "x", Mm(0), Mm(9), false, Uses: []).Checked()).ShouldBe("resolutionMm");
     }
 }

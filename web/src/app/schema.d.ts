@@ -3990,7 +3990,7 @@ export interface components {
              * @description Its event, for lifting.
              */
             stopEventId: null | string;
-            room: null | components["schemas"]["RoomResult"];
+            reservoir: null | components["schemas"]["ReservoirAnswer"];
             log: null | components["schemas"]["LogAnswer"];
         };
         /**
@@ -4861,6 +4861,11 @@ export interface components {
         };
         JsonElement: unknown;
         /**
+         * @description What can be judged against a limit.
+         * @enum {unknown}
+         */
+        Judged: "inner-lining" | "outer-lining" | "rotor-thickness" | "thickness-variation" | "total-runout" | "drum-diameter" | "drum-out-of-round" | "shoe-lining";
+        /**
          * @description An answer the maker's data may not give.
          * @default not-known
          * @enum {unknown}
@@ -4943,7 +4948,7 @@ export interface components {
         LimitKind: "minimum" | "maximum";
         /** @description A value judged against a one-sided limit. */
         LimitVerdict: {
-            /** @description What was judged, for example `Rotor thickness, left`. */
+            /** @description What was judged, in words, for example `Rotor, left`. */
             what: string;
             /** @description The reading. */
             valueMm: components["schemas"]["Length"];
@@ -4959,6 +4964,9 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
             /** @description Places still to be read before it can pass; empty where all were, or where it does not pass anyway. */
             wanted?: string[];
+            about?: null | components["schemas"]["Subject"];
+            /** @description The instrument that decided it; null in a job of an older version. */
+            instrumentId?: null | string;
         };
         /**
          * @description Where along a lining it was measured.
@@ -5764,6 +5772,8 @@ export interface components {
             instrument: null | string;
             /** @description True when the step can go on without it. */
             optional: boolean;
+            /** @description What its instrument gets at, one of them at least; empty when none is needed. */
+            uses: components["schemas"]["InstrumentUse"][];
         };
         ReadingIn: {
             /** Format: uuid */
@@ -5865,6 +5875,11 @@ export interface components {
         ReservoirAnswer: {
             /** @description Band and headspace used. */
             spec: components["schemas"]["ReservoirSpec"];
+            /**
+             * Format: double
+             * @description Level now.
+             */
+            levelPercent: number;
             /** @description Fluid that comes back. */
             backMl: components["schemas"]["Volume"];
             /** @description Whether it fits, and what to draw off. */
@@ -6840,6 +6855,16 @@ export interface components {
          * @enum {unknown}
          */
         StudsRule: "dry" | "lubricated";
+        /** @description What a verdict is about; its sentence is made from it. */
+        Subject: {
+            /** @description What was judged. */
+            judged: components["schemas"]["Judged"];
+            side?: null | components["schemas"]["Side"];
+            /** @description In words, for example `Rotor, left`. */
+            says?: null | string;
+            /** @description What it is about, without the corner. */
+            short?: null | string;
+        };
         TakeReadings: {
             /** Format: uuid */
             eventId: string;

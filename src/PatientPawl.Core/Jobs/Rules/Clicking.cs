@@ -11,7 +11,7 @@ public static partial class JobRules
     /// <summary>Clicks a step on.</summary>
     /// <exception cref="InputException">A reading missing, impossible, or a caution not acknowledged.</exception>
     /// <exception cref="NotAllowedException">The step is not allowed now; every condition and interlock is named.</exception>
-    public static JobEvent Click(JobState state, ClickOn command, bool isLead)
+    public static JobEvent Click(JobState state, ClickOn command, bool isLead, ToolBoard board)
     {
         ArgumentNullException.ThrowIfNull(command);
         RequireOpen(state);
@@ -25,7 +25,7 @@ public static partial class JobRules
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
         var outcome = OutcomeOf(state, type, command);
-        CheckReadings(state, type, command);
+        CheckReadings(state, type, command, board);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
         if (behaviour.NoteWanted is { } wanted && note is null) throw new InputException(new InputError("note", "nothing", wanted.What, wanted.Says));
@@ -52,7 +52,7 @@ public static partial class JobRules
     /// <summary>Marks a step that was done before its turn. What it broke comes into the plan with its remedy.</summary>
     /// <exception cref="InputException">No reason given, a reading missing, or a step that has its own bench.</exception>
     /// <exception cref="NotAllowedException">The step is allowed now: it is clicked on in the usual way.</exception>
-    public static StepDone OutOfOrder(JobState state, ClickOn command)
+    public static StepDone OutOfOrder(JobState state, ClickOn command, ToolBoard board)
     {
         ArgumentNullException.ThrowIfNull(command);
         RequireOpen(state);
@@ -66,7 +66,7 @@ public static partial class JobRules
         if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(command.Step)) throw new NotAllowedException("It may be done now.", ["Click it on in the usual way."], []);
         if (!CompiledCatalogue.For(state.Setup).Find(command.Step)!.Changes(state.Car.Raw)) throw new NotAllowedException("It is done already.", ["It would change nothing on this car."], []);
         if (!Planner.CanHaveBeenDone(state.Setup, state.Car, command.Step)) throw new NotAllowedException("That cannot have been done.", why.Lacking, []);
-        CheckReadings(state, type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] });
+        CheckReadings(state, type, command with { Acknowledged = [.. type.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)] }, board);
         return new(command.Step, false, command.Readings, [], [], null, null, null, command.Note!.Trim(), Broken: why.Interlocks);
     }
 
@@ -89,11 +89,12 @@ public static partial class JobRules
         return new(kind, side, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }
 
-    private static void CheckReadings(JobState state, StepType type, ClickOn command)
+    private static void CheckReadings(JobState state, StepType type, ClickOn command, ToolBoard board)
     {
         var checks = new Checks();
         var wanted = type.ReadingsIn(state.Setup);
-        foreach (var reading in command.Readings) ReadingCatalogue.Check(reading, checks, state.Instruments);
+        var own = state.Own(board);
+        foreach (var reading in command.Readings) ReadingRules.Check(checks, reading, own);
         foreach (var kind in wanted.Where(k => !k.Card().Optional && command.Readings.All(r => r.Kind != k)))
         {
             var card = kind.Card();

@@ -15,13 +15,12 @@ public static partial class JobRules
         ArgumentNullException.ThrowIfNull(readings);
         RequireOpen(state);
         if (readings.Count == 0) throw new InputException(new InputError("readings", "none", "1 to 500", "There is no reading to take."));
-        MeasurandCatalogue.Check(readings);
+        ReadingRules.Check(readings, today);
         var checks = new Checks();
         var known = Core.Sides.Both.SelectMany(s => state.Corner(s).Readings).Select(r => r.Id).ToHashSet();
         foreach (var r in readings)
         {
             if (r.Id == Guid.Empty || !known.Add(r.Id)) checks.Add("id", r.Id.ToString(), "a new id each", "That reading was taken before.");
-            if (!r.Instrument.InDate(today)) checks.Add("instrumentId", r.Instrument.Id, "an instrument in calibration", $"The calibration of the {r.Instrument.Name.ToLowerInvariant()} ran out on {r.Instrument.CalibratedUntil:yyyy-MM-dd}: use another.");
         }
 
         checks.ThrowIfAny();

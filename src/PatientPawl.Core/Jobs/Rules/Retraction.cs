@@ -21,21 +21,20 @@ public static partial class JobRules
     /// <summary>Notes a line of a retraction log. Lines always append: they never wait for a version.</summary>
     /// <exception cref="InputException">A line that cannot be, or a gauge out of calibration.</exception>
     /// <exception cref="NotAllowedException">The corner is not ruled on, or its piston is home.</exception>
-    public static RetractionPointNoted NotePoint(JobState state, Side side, LogPoint point, Instrument gauge, DateOnly today)
+    public static RetractionPointNoted NotePoint(JobState state, Side side, LogPoint point, string instrumentId, ToolBoard board)
     {
         ArgumentNullException.ThrowIfNull(point);
-        ArgumentNullException.ThrowIfNull(gauge);
+        ArgumentNullException.ThrowIfNull(board);
         RequireRetracting(state, side);
         if (Opposed(state, side)) throw new NotAllowedException("Opposed pistons are not followed by one log.", ["Measure every piston after each push."], []);
         var checks = new Checks();
         RetractionLog.CheckInto(checks, point);
         if (point.Id == Guid.Empty || Core.Sides.Both.Any(s => state.Corner(s).Log.Any(p => p.Point.Id == point.Id))) checks.Add("id", point.Id.ToString(), "a new id each", "That line was noted before.");
-        if (!gauge.InDate(today)) checks.Add("instrumentId", gauge.Id, "an instrument in calibration", $"The calibration of the {gauge.Name.ToLowerInvariant()} ran out on {gauge.CalibratedUntil:yyyy-MM-dd}: use another.");
-        if (!gauge.Serves(InstrumentUse.Depth)) checks.Add("instrumentId", gauge.Id, "depth", $"The {gauge.Name.ToLowerInvariant()} does not get at this: how far the piston stands proud.");
+        var gauge = ReadingRules.Instrument(checks, board, instrumentId, [InstrumentUse.Depth], "how far the piston stands proud");
         var stage = state.Corner(side).LogPoints().Select(p => p.Stage).DefaultIfEmpty(1).Max();
         if (point.Stage > stage + 1 || point.Stage < stage) checks.Add("stage", Figure.Of(point.Stage), $"{stage} or {stage + 1}", $"Stage {point.Stage} does not follow stage {stage}.");
         checks.Range("points", state.Corner(side).LogPoints().Count + 1, 1, 200, "").ThrowIfAny();
-        return new(side, point, gauge);
+        return new(side, point, gauge!);
     }
 
     /// <summary>Strikes a line of a retraction log out. It stays in the log.</summary>

@@ -14,8 +14,8 @@ internal sealed class ReservoirAgain : FluidLooked
 {
     public override Judgement Judge(JobState state, ClickOn command, string? outcome)
     {
-        if (state.Corner(command.Step.Side!.Value).Travel is not { } travel) return new(outcome);
-        var room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, command.Readings[0].Value, travel.Displaced);
+        if (state.Corner(command.Step.Side!.Value).Travel is null) return new(outcome);
+        var room = JobBenches.Reservoir(state, command.Readings[0].Value).Room;
         return new(room.Verdict == RoomVerdict.DrawOffFirst ? "no-room" : null) { Room = room };
     }
 }
@@ -25,10 +25,9 @@ internal sealed class FluidDrawn : FluidLooked
 {
     public override Judgement Judge(JobState state, ClickOn command, string? outcome)
     {
-        if (state.Corner(command.Step.Side!.Value).Travel is not { } travel) return new(outcome);
+        if (state.Corner(command.Step.Side!.Value).Travel is null) return new(outcome);
         var drawn = command.Readings[0].Value;
-        var reservoir = state.Opened!.Sheet.Reservoir;
-        var room = ReservoirRoom.Judge(reservoir, Math.Clamp((state.LevelPercent ?? 100) - drawn / reservoir.Band.Milliliters * 100, 0, 150), travel.Displaced);
+        var room = JobBenches.Reservoir(state, (state.LevelPercent ?? 100) - drawn / state.Reservoir.Band.Milliliters * 100).Room;
         if (room.Verdict != RoomVerdict.DrawOffFirst) return new(outcome) { Room = room };
         throw new InputException(new InputError(nameof(ReadingKind.FluidDrawn), Figure.Of(drawn), $"at least {Figure.Of(drawn + room.DrawOff.Milliliters, 1)} mL", $"Not enough yet: draw off {Figure.Of(room.DrawOff.Milliliters, 1)} mL more."));
     }

@@ -44,7 +44,7 @@ internal sealed class Measured : Inspected
         // Of a piston that was levered back the pads say no more how far it has to go.
         if (state.Car.Get(Corner.Piston, side) == Piston.Levered) return new(null as string) { Verdicts = verdicts, Findings = findings };
         var travel = JobMeasuring.Travel(state, side, command.Readings);
-        var room = ReservoirRoom.Judge(state.Opened!.Sheet.Reservoir, Math.Clamp(state.LevelPercent ?? 100, 0, 150), travel.Displaced);
+        var room = JobBenches.Reservoir(state, state.LevelPercent ?? 100, (side, travel)).Room;
         return new(room.Verdict == RoomVerdict.DrawOffFirst ? "no-room" : null) { Verdicts = verdicts, Findings = findings, Travel = travel, Room = room };
     }
 

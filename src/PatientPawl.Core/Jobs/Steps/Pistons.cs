@@ -65,7 +65,7 @@ internal sealed class PistonLevered : StepBehaviour
         var most = sheet.Pads.NewInnerTotal + sheet.Pads.NewOuterTotal - 2 * sheet.Pads.Backing + (sheet.Rotor.NewThickness - (sheet.Rotor.MinimumThickness ?? sheet.Rotor.NewThickness));
         var comes = DisplacedFluid.Volume([.. Enumerable.Repeat(sheet.Piston.Diameter, sheet.Piston.PistonsPerCaliper)], most);
         var level = command.Readings.First(r => r.Kind == ReadingKind.ReservoirLevel).Value;
-        var room = ReservoirRoom.Judge(sheet.Reservoir, Math.Clamp(level, 0, 150), comes);
+        var room = ReservoirRoom.Judge(state.Reservoir, Math.Clamp(level, 0, 150), comes);
         if (room.Verdict != RoomVerdict.DrawOffFirst) return;
         throw new InputException(new InputError(nameof(ReadingKind.ReservoirLevel), $"{Figure.Of(level)} %", $"room for {DisplacedFluid.Words(comes)}",
             $"Up to {DisplacedFluid.Words(comes)} can come back and there is no room for it at {Figure.Of(level)} %: draw off with a clean syringe and read again, or take the caliper off and measure."));

@@ -159,10 +159,7 @@ export function JobFluid() {
           {bench?.reservoir &&
             view.data?.levelPercent != null &&
             (tab === "reservoir" || tab === "pedal") && (
-              <ReservoirLevels
-                spec={bench.reservoir.spec}
-                stages={stagesOf(bench.reservoir, view.data.levelPercent)}
-              />
+              <ReservoirLevels spec={bench.reservoir.spec} stages={stagesOf(bench.reservoir)} />
             )}
           {facts && tab === "reservoir" && (
             <Sides facts={facts} set={(sides) => set({ sides })} error={look.error} />

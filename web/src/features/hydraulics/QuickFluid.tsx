@@ -365,7 +365,7 @@ export function QuickFluid() {
             (reservoir ? (
               <>
                 <ReservoirSays answer={reservoir} />
-                <ReservoirLevels spec={reservoir.spec} stages={stagesOf(reservoir, level ?? 0)} />
+                <ReservoirLevels spec={reservoir.spec} stages={stagesOf(reservoir)} />
               </>
             ) : (
               <p className="m-0 text-[18px]">

@@ -23,8 +23,8 @@ const BELOW = UNDER_MIN + 28;
 const SLIVER = 0.08;
 
 /** The stages of an answer, in their order. */
-export const stagesOf = (answer: Schemas["ReservoirAnswer"], level: number): [string, number][] => [
-  ["now", level],
+export const stagesOf = (answer: Schemas["ReservoirAnswer"]): [string, number][] => [
+  ["now", answer.levelPercent],
   ...(answer.room.drawOffMl > 0 ? [["drawn off", answer.levelDrawn] as [string, number]] : []),
   ["pistons home", answer.levelHome],
   ["pedal up", answer.levelFinal],

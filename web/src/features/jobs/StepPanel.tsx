@@ -4,6 +4,7 @@ import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
+import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
@@ -12,6 +13,7 @@ import { TorquePanel } from "../torque/TorquePanel";
 import { LiftForm } from "./LiftDialog";
 import { AimReached } from "./GoalDialog";
 import { LookOverForm } from "./LookOverForm";
+import { ReadingFields, useStepInstruments } from "./ReadingFields";
 import { Sequence, StandInTool } from "./ServicePanel";
 import { duration, figure, stepTitle } from "./words";
 
@@ -242,6 +244,8 @@ function ClickPanel({
     ...Object.fromEntries(bench.prefilled.map((p) => [p.kind, String(p.value)])),
     ...typed,
   };
+  const prefilled = (kind: string) => bench.prefilled.find((p) => p.kind === kind);
+  const instruments = useStepInstruments();
   const [acknowledged, setAcknowledged] = useState<string[]>([]);
   const { note = "", said = "", codes = "" } = values;
   const primary = useRef<HTMLButtonElement>(null);
@@ -258,11 +262,10 @@ function ClickPanel({
             .filter((r) => (values[r.kind] ?? "").trim() !== "")
             .map((r) => ({
               kind: r.kind,
-              value: Number((values[r.kind] ?? "").replace(",", ".")),
+              value: typedNumber(values[r.kind] ?? "") ?? 0,
               instrumentId:
-                typed[r.kind] === undefined
-                  ? (bench.prefilled.find((p) => p.kind === r.kind)?.instrumentId ?? r.instrument)
-                  : r.instrument,
+                (typed[r.kind] === undefined ? prefilled(r.kind)?.instrumentId : undefined) ??
+                instruments.of(r),
             })),
           acknowledged,
           outcome,
@@ -275,9 +278,7 @@ function ClickPanel({
       }),
     ),
   );
-  const notNumbers = bench.readings.filter((r) =>
-    Number.isNaN(Number((values[r.kind] ?? "0").replace(",", "."))),
-  );
+  const notNumbers = bench.readings.filter((r) => Number.isNaN(typedNumber(values[r.kind] ?? "")));
   const go = (outcome: string | null = null, refused = false) => {
     if (click.isPending || notNumbers.length > 0 || !rested()) return;
     click.mutate(
@@ -409,43 +410,15 @@ function ClickPanel({
         </ul>
       )}
       {bench.readings.length > 0 && (
-        <div className="grid grid-cols-2 gap-2">
-          {bench.readings.map((r, i) => (
-            <div key={r.kind} className={bench.readings.length === 1 ? "col-span-2" : ""}>
-              <label className="field">
-                <span>
-                  {r.name}
-                  {r.optional ? ", if counted" : ""}
-                </span>
-                <span className="!flex items-baseline gap-2 !text-[20px] !text-ink">
-                  <input
-                    data-reading={i}
-                    inputMode="decimal"
-                    value={values[r.kind] ?? ""}
-                    aria-invalid={!!wrong(r.kind)}
-                    onChange={(e) => setValue(r.kind, e.target.value)}
-                    onKeyDown={(e) => {
-                      if (e.key !== "Enter") return;
-                      // A gauge sends Enter: it moves on and never clicks the step.
-                      e.preventDefault();
-                      const next = document.querySelector<HTMLElement>(`[data-reading="${i + 1}"]`);
-                      (next ?? primary.current)?.focus();
-                    }}
-                  />
-                  {r.unit}
-                </span>
-              </label>
-              {wrong(r.kind) && <p className="wrong m-0 mt-1">{wrong(r.kind)}</p>}
-              {r.instrument && (
-                <p className="m-0 text-[13px] text-ink-2">
-                  {(typed[r.kind] === undefined
-                    ? bench.prefilled.find((p) => p.kind === r.kind)?.from
-                    : undefined) ?? r.instrument.replaceAll("-", " ")}
-                </p>
-              )}
-            </div>
-          ))}
-        </div>
+        <ReadingFields
+          readings={bench.readings}
+          values={values}
+          from={(kind) => (typed[kind] === undefined ? prefilled(kind)?.from : undefined)}
+          instruments={instruments}
+          wrong={wrong}
+          onType={setValue}
+          onLast={() => primary.current?.focus()}
+        />
       )}
       {bench.page === "in-car-sequence" && <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />}
       {bench.page === "in-car-closing" && <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />}

@@ -8,6 +8,10 @@ const COLOUR = {
   outside: "var(--outside)",
 };
 
+/** What the words of the margin take. */
+const LABEL_PX = 165;
+const WIDTH = 530;
+
 /** A verdict on a limit, explained: every reading, the limit, and the guard box that does or does not cross it. */
 export function NumberLine({
   verdict,
@@ -26,6 +30,8 @@ export function NumberLine({
   const x = (mm: number) => 10 + ((mm - low) / (high - low)) * 510;
   const colour = COLOUR[verdict.verdict];
   const right = x(limitMm) < 530 / 2;
+  const guardFrom = x(valueMm - guardBandMm);
+  const crowded = guardFrom + LABEL_PX > WIDTH;
   const id = `guard-${verdict.verdict}`;
   return (
     <svg
@@ -71,9 +77,9 @@ export function NumberLine({
         {limitName} {figure(limitMm, 3)}
       </text>
       <text
-        x={x(valueMm - guardBandMm) > 365 ? 526 : Math.max(x(valueMm - guardBandMm), 4)}
+        x={crowded ? 526 : Math.max(guardFrom, 4)}
         y="18"
-        textAnchor={x(valueMm - guardBandMm) > 365 ? "end" : "start"}
+        textAnchor={crowded ? "end" : "start"}
         fontSize="14"
         fill={colour}
       >

@@ -10,6 +10,7 @@ import { Spine } from "../../ui/Spine";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { StopNote, Verdicts } from "../jobs/StepPanel";
+import { stagesOf } from "../hydraulics/views";
 import { figure, useShortScreen } from "../jobs/words";
 import { FactField } from "../measuring/fields";
 import { CaliperSeen } from "./CaliperSeen";
@@ -40,7 +41,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
   const other: Side = side === "left" ? "right" : "left";
   const navigate = useNavigate();
   const short = useShortScreen();
-  const { ruling, travel, room } = corner;
+  const { ruling, travel, reservoir } = corner;
   const known = useQuery({
     queryKey: ["job", job.id, "retraction", side],
     queryFn: () =>
@@ -162,7 +163,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
               ) : (
                 <PistonFace
                   ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
-                  size={short ? 214 : room ? 270 : 310}
+                  size={short ? 214 : reservoir ? 270 : 310}
                   slotDeg={bench?.slotNowDeg ?? null}
                   wantedDeg={view.data?.facts.wantedDeg ?? 0}
                 />
@@ -223,16 +224,16 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
               {s}
             </p>
           ))}
-          {room && travel && (
+          {reservoir && !corner.pistonHome && (
             <div className="flex items-center justify-between gap-3 border-t border-rule pt-2">
               {active ? (
-                <p className="m-0 text-[16px]">{room.reasons.lines[room.reasons.lines.length - 1]?.result}</p>
+                <p className="m-0 text-[16px]">{reservoir.says[0]}</p>
               ) : (
                 <Reservoir
-                  room={room}
-                  spec={job.opened.sheet.reservoir}
-                  level={room.levelAfter - (travel.displacedMl / job.opened.sheet.reservoir.bandMl) * 100}
-                  displacedMl={travel.displacedMl}
+                  spec={reservoir.spec}
+                  stages={stagesOf(reservoir).slice(0, -1)}
+                  says={reservoir.says[0] ?? ""}
+                  stops={reservoir.room.verdict === "draw-off-first"}
                 />
               )}
               <Link className="btn flex-shrink-0" to={`/jobs/${job.id}/fluid`}>
@@ -283,7 +284,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                   reasons={[
                     ruling.reasons,
                     ...(travel ? [travel.reasons] : []),
-                    ...(room ? [room.reasons] : []),
+                    ...(reservoir ? [reservoir.reasons] : []),
                     ...(bench && !opposed ? [bench.log.reasons] : []),
                     ...(bench?.creep ? [bench.creep.reasons] : []),
                     ...(bench?.opposed ? [bench.opposed.inner.reasons, bench.opposed.outer.reasons] : []),

@@ -239,10 +239,13 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                 )}
                 {a.room && a.travel && (
                   <Reservoir
-                    room={a.room}
                     spec={{ bandMl: num(band) ?? 1, headspaceMl: 0 }}
-                    level={num(level) ?? 0}
-                    displacedMl={a.travel.displacedMl}
+                    stages={[
+                      ["now", num(level) ?? 0],
+                      ["after", a.room.levelAfter],
+                    ]}
+                    says={a.room.reasons.lines.at(-1)?.result ?? ""}
+                    stops={a.room.verdict === "draw-off-first"}
                   />
                 )}
                 <RulingText ruling={a.ruling} />
