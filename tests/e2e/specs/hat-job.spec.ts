@@ -64,7 +64,7 @@ test("a rotor under its minimum brings new rotors into a pads job", async ({ pag
   await expect(page.getByRole("region", { name: "Verdict" }).getByText("Outside", { exact: true })).toBeVisible();
   await page.getByRole("link", { name: /To the run sheet/ }).click();
   await expect(page.getByRole("textbox", { name: "Rotor, thinnest" })).toHaveValue("7.9");
-  for (const [label, value] of [["Inner pad, with backing", "11.2"], ["Outer pad, with backing", "12"], ["Piston stands proud", "12.4"]] as const) await page.getByLabel(label).fill(value);
+  for (const [label, value] of [["Inner pad, with backing", "11.2"], ["Outer pad, with backing", "12"], ["Piston stands proud", "12.4"]] as const) await page.getByRole("textbox", { name: label }).fill(value);
   await page.getByRole("button", { name: /Measure, judge: done/ }).click();
   await expect(page.getByText(/Replace it, with its twin/).first()).toBeVisible();
   const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();

@@ -44,7 +44,7 @@ async function views(page: Page): Promise<Record<string, string>> {
   };
 }
 
-const SIZES = [[1280, 800], [1280, 680], [1024, 768], [390, 844]] as const;
+const SIZES = [[1280, 800], [1280, 680], [1024, 768], [768, 1024], [390, 844]] as const;
 
 /** What axe finds that stops somebody; at night only the colours differ. */
 async function serious(page: Page, name: string, rules?: string[]) {

@@ -47,7 +47,7 @@ export function Shell({
   const all: Record<string, string> = { ...keys, B: "Bay board", "?": "These keys" };
   return (
     <div className="flex h-full flex-col">
-      <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[760px]:h-auto max-[760px]:flex-wrap max-[760px]:gap-x-2 max-[760px]:gap-y-0 [@media(max-height:700px)]:h-11 max-[760px]:[@media(max-height:700px)]:h-auto">
+      <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[800px]:h-auto max-[800px]:flex-wrap max-[800px]:gap-x-2 max-[800px]:gap-y-0 [@media(max-height:700px)]:h-11 max-[800px]:[@media(max-height:700px)]:h-auto">
         <Link
           to="/"
           className="flex min-h-12 items-center gap-2 no-underline"
@@ -58,7 +58,7 @@ export function Shell({
         </Link>
         <h1 className="truncate text-[24px]">{title}</h1>
         {sub && <span className="min-w-0 flex-1 truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
-        <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[760px]:gap-2 max-[420px]:gap-1">
+        <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[800px]:gap-2 max-[420px]:gap-1">
           {info}
           {session.data?.me && (
             <Dialog.Root>

@@ -144,9 +144,9 @@ export function JobFluid() {
       <Tabs.Root
         value={tab}
         onValueChange={(id) => setQuery({ tab: id }, { replace: true })}
-        className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_440px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto"
+        className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_440px] max-[800px]:flex max-[800px]:flex-col max-[800px]:overflow-auto"
       >
-        <div className="max-[760px]:hidden">
+        <div className="max-[800px]:hidden">
           <Spine
             teeth={job.sheet.spine}
             stage={tab === "reservoir" || tab === "fluid" ? "retract" : "close"}

@@ -70,8 +70,8 @@ export function LookPage() {
         </Link>
       }
     >
-      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[760px]:block max-[760px]:overflow-auto">
-        <div className="max-[760px]:hidden">
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[800px]:block max-[800px]:overflow-auto">
+        <div className="max-[800px]:hidden">
           <Spine teeth={job.sheet.spine} stage="look" />
         </div>
         <section
@@ -117,7 +117,7 @@ export function LookPage() {
           )}
         </section>
         <section
-          className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-6 pt-4 pb-3 max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-6 pt-4 pb-3 max-[800px]:border-l-0"
           aria-label="What is possible"
         >
           <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-3">

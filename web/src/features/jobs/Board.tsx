@@ -56,8 +56,8 @@ export function Board() {
       keys={{ N: "New job", Tab: "From car to car; Enter opens" }}
     >
       <div className="flex h-full max-[1000px]:flex-col max-[1000px]:overflow-auto">
-        <div className="min-h-0 flex-1 overflow-auto bg-[linear-gradient(to_right,var(--rail)_88px,var(--ground)_88px)] max-[1000px]:flex-none max-[1000px]:overflow-visible max-[760px]:bg-none">
-          <div className="grid grid-cols-[88px_1fr] max-[760px]:hidden">
+        <div className="min-h-0 flex-1 overflow-auto bg-[linear-gradient(to_right,var(--rail)_88px,var(--ground)_88px)] max-[1000px]:flex-none max-[1000px]:overflow-visible max-[800px]:bg-none">
+          <div className="grid grid-cols-[88px_1fr] max-[800px]:hidden">
             <span />
             <div className="grid grid-cols-[1fr_420px_1fr] px-4 pt-1 text-ink-2 max-[1200px]:grid-cols-[1fr_340px_1fr]">
               <span className="step-name pl-10">Left corner</span>
@@ -144,18 +144,18 @@ function Row({ card }: { card: Card }) {
   }[card.status];
   return (
     <section
-      className="grid grid-cols-[88px_1fr] border-b border-rule max-[760px]:grid-cols-1"
+      className="grid grid-cols-[88px_1fr] border-b border-rule max-[800px]:grid-cols-1"
       aria-label={`Bay ${card.bay}, ${card.vehicle.model}`}
     >
-      <div className="flex items-center justify-center text-[62px] leading-none font-bold text-rail-text max-[760px]:justify-start max-[760px]:px-4 max-[760px]:pt-2 max-[760px]:text-[22px] max-[760px]:text-ink">
-        <span className="hidden max-[760px]:inline">Bay&nbsp;</span>
+      <div className="flex items-center justify-center text-[62px] leading-none font-bold text-rail-text max-[800px]:justify-start max-[800px]:px-4 max-[800px]:pt-2 max-[800px]:text-[22px] max-[800px]:text-ink">
+        <span className="hidden max-[800px]:inline">Bay&nbsp;</span>
         {card.bay}
       </div>
-      <div className="grid grid-cols-[1fr_420px_1fr] items-center gap-0 px-4 py-[5px] max-[1200px]:grid-cols-[1fr_340px_1fr] max-[760px]:grid-cols-2">
+      <div className="grid grid-cols-[1fr_420px_1fr] items-center gap-0 px-4 py-[5px] max-[1200px]:grid-cols-[1fr_340px_1fr] max-[800px]:grid-cols-2">
         <Axle corner={card.left} finished={card.status === "finished"} />
         <Link
           to={`/jobs/${card.jobId}`}
-          className={`flex min-h-[96px] items-center gap-3 rounded px-3 no-underline max-[760px]:order-first max-[760px]:col-span-2 ${plate}`}
+          className={`flex min-h-[96px] items-center gap-3 rounded px-3 no-underline max-[800px]:order-first max-[800px]:col-span-2 ${plate}`}
         >
           <BoltHead met={!card.left.stuck && card.left.teethDone >= card.right.teethDone} />
           <span className="min-w-0 flex-1">

@@ -4,7 +4,7 @@ import type { Schemas } from "../../app/api";
 export function CarStrip({ facts }: { facts: Schemas["StripFact"][] }) {
   const wheelsOff = facts.find((f) => f.label === "Wheels off")?.value !== "0";
   return (
-    <div className="m-0 flex h-16 items-stretch overflow-hidden border-t-2 border-ink bg-plate max-[760px]:h-auto max-[760px]:flex-wrap max-[760px]:border-t-0 [@media(max-height:700px)]:h-[52px]">
+    <div className="m-0 flex h-16 items-stretch overflow-hidden border-t-2 border-ink bg-plate max-[800px]:h-auto max-[800px]:flex-wrap max-[800px]:border-t-0 [@media(max-height:700px)]:h-[52px]">
       <div
         className="flex w-[124px] flex-shrink-0 items-center justify-center max-[1100px]:hidden"
         aria-hidden="true"
@@ -42,11 +42,11 @@ export function CarStrip({ facts }: { facts: Schemas["StripFact"][] }) {
           ))}
         </svg>
       </div>
-      <dl className="m-0 flex min-w-0 flex-1 items-stretch max-[760px]:flex-wrap" aria-label="The car now">
+      <dl className="m-0 flex min-w-0 flex-1 items-stretch max-[800px]:flex-wrap" aria-label="The car now">
         {facts.map((f) => (
           <div
             key={f.label}
-            className={`min-w-0 flex-auto border-l border-rule px-3 py-2 leading-tight [@media(max-height:700px)]:py-1 ${f.doNot ? "bg-ink text-plate" : "max-[760px]:hidden"}`}
+            className={`min-w-0 flex-auto border-l border-rule px-3 py-2 leading-tight [@media(max-height:700px)]:py-1 ${f.doNot ? "bg-ink text-plate" : "max-[800px]:hidden"}`}
           >
             <dt className={`truncate text-[14px] ${f.doNot ? "" : "text-ink-2"}`}>{f.label}</dt>
             <dd className="m-0 truncate text-[16px] font-bold max-[1200px]:text-[15px]" title={f.value}>

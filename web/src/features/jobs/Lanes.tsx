@@ -39,10 +39,10 @@ export function Lanes({
     rest.filter((a) => a.lane === lane).length + (now && laneOf(now.step) === lane ? 1 : 0);
   return (
     <section
-      className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-3 pb-2 max-[760px]:flex-none max-[760px]:overflow-visible"
+      className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-3 pb-2 max-[800px]:flex-none max-[800px]:overflow-visible"
       aria-label="Run sheet"
     >
-      <div className="grid grid-cols-3 gap-2 max-[760px]:hidden">
+      <div className="grid grid-cols-3 gap-2 max-[800px]:hidden">
         {LANES.map((l) => (
           <div key={l} className="pl-4">
             <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
@@ -60,7 +60,7 @@ export function Lanes({
         ))}
       </div>
       {met && <HoldBar hold={met} />}
-      <div className="hidden grid-cols-3 gap-0 max-[760px]:grid" role="tablist" aria-label="Lanes">
+      <div className="hidden grid-cols-3 gap-0 max-[800px]:grid" role="tablist" aria-label="Lanes">
         {LANES.map((l) => (
           <button
             key={l}
@@ -76,12 +76,12 @@ export function Lanes({
           </button>
         ))}
       </div>
-      <div className="grid grid-cols-3 items-end gap-2 max-[760px]:grid-cols-1">
+      <div className="grid grid-cols-3 items-end gap-2 max-[800px]:grid-cols-1">
         {LANES.map((l) => {
           const done = sheet.done.filter((d) => d.lane === l);
           const shown = all ? done : done.slice(-lines);
           return (
-            <div key={l} className={`flex flex-col ${tab === l ? "" : "max-[760px]:hidden"}`}>
+            <div key={l} className={`flex flex-col ${tab === l ? "" : "max-[800px]:hidden"}`}>
               {shown.map((d) => (
                 <DoneRow key={d.eventId} row={d} job={job} />
               ))}
@@ -89,7 +89,7 @@ export function Lanes({
           );
         })}
       </div>
-      <div className="relative -mx-0 grid min-h-[72px] flex-shrink-0 grid-cols-3 border-y-2 border-l-2 border-ink bg-plate max-[760px]:grid-cols-1 max-[760px]:border-r-2 min-[761px]:-mr-4">
+      <div className="relative -mx-0 grid min-h-[72px] flex-shrink-0 grid-cols-3 border-y-2 border-l-2 border-ink bg-plate max-[800px]:grid-cols-1 max-[800px]:border-r-2 min-[801px]:-mr-4">
         {LANES.map((l) => {
           const here = now && laneOf(now.step) === l;
           const others = also.filter((b) => laneOf(b.step) === l);
@@ -156,7 +156,7 @@ export function Lanes({
         <Ahead job={job} rows={rest.filter((a) => a.hold === (coming[1]?.id ?? null))} tab={tab} limit={1} />
       )}
       {sheet.notYet && (
-        <div className="grid grid-cols-3 max-[760px]:grid-cols-1 [@media(max-height:700px)]:hidden">
+        <div className="grid grid-cols-3 max-[800px]:grid-cols-1 [@media(max-height:700px)]:hidden">
           <div
             className="flex gap-2"
             style={{ gridColumn: `${LANES.indexOf(laneOf(sheet.notYet.step)) + 1}` }}
@@ -243,14 +243,14 @@ function Ahead({
 }) {
   const [open, setOpen] = useState<Lane | null>(null);
   return (
-    <div className="grid grid-cols-3 items-start gap-2 max-[760px]:grid-cols-1">
+    <div className="grid grid-cols-3 items-start gap-2 max-[800px]:grid-cols-1">
       {LANES.map((l) => {
         const mine = rows.filter((r) => r.lane === l);
         // Folding a single row would save nothing.
         const shown = open === l || mine.length === limit + 1 ? mine : mine.slice(0, limit);
         const folded = mine.slice(shown.length);
         return (
-          <div key={l} className={tab === l ? "" : "max-[760px]:hidden"}>
+          <div key={l} className={tab === l ? "" : "max-[800px]:hidden"}>
             {shown.map((r) => (
               <Row key={r.step.stepId} minutes={r.minutes}>
                 <WhyNotDialog row={r} job={job}>

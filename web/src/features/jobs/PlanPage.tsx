@@ -35,7 +35,7 @@ export function PlanPage() {
       sub={sub}
       info={
         <>
-          <span className="max-[760px]:hidden">
+          <span className="max-[800px]:hidden">
             <GoalDialog job={job} />
           </span>
           <Link to={`/jobs/${job.id}/torques`} className="flex min-h-11 items-center">
@@ -47,9 +47,9 @@ export function PlanPage() {
         </>
       }
     >
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[1100px]:grid-cols-[minmax(0,1fr)_340px] max-[760px]:block max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[1100px]:grid-cols-[minmax(0,1fr)_340px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 p-5" aria-label="Who does what">
-          <div className="flex items-center gap-5 max-[760px]:flex-wrap">
+          <div className="flex items-center gap-5 max-[800px]:flex-wrap">
             <div className="huge whitespace-nowrap max-[1100px]:!text-[72px]">
               {s ? duration(s.minutes) : ""}
             </div>
@@ -109,7 +109,7 @@ export function PlanPage() {
           <LayOut job={job} />
           <Changes job={job} />
           <Night job={job} />
-          <GoalDialog job={job} className="btn w-full min-[761px]:hidden" />
+          <GoalDialog job={job} className="btn w-full min-[801px]:hidden" />
         </section>
       </div>
     </Shell>

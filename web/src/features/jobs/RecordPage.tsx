@@ -32,7 +32,7 @@ export function RecordPage() {
       }
     >
       <div className="h-full overflow-auto">
-        <article className="mx-auto max-w-[980px] bg-plate px-10 py-6 max-[760px]:px-4 print:max-w-none print:px-0 print:text-[12px]">
+        <article className="mx-auto max-w-[980px] bg-plate px-10 py-6 max-[800px]:px-4 print:max-w-none print:px-0 print:text-[12px]">
           <div className="flex flex-wrap items-start justify-between gap-3 border-b-2 border-ink pb-3">
             <div>
               <h2 className="text-[34px]">

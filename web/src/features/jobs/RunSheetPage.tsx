@@ -50,7 +50,7 @@ export function RunSheetPage() {
             Job <b>{job.number}</b>, bay <b>{job.opened.bay}</b>
           </span>
           {!job.handedOver && (
-            <span className="max-[760px]:hidden">
+            <span className="max-[800px]:hidden">
               <b>{duration(sheet.minutesLeft)}</b> left
             </span>
           )}
@@ -58,10 +58,10 @@ export function RunSheetPage() {
           <ChoiceDialog
             job={job}
             choose={(bench) => setByChoice({ bench, version: job.version })}
-            className="max-[760px]:hidden"
+            className="max-[800px]:hidden"
           />
           {job.sheet.goal.goal !== "finish" && (
-            <span className="max-[760px]:hidden">
+            <span className="max-[800px]:hidden">
               <GoalDialog job={job} />
             </span>
           )}
@@ -74,8 +74,8 @@ export function RunSheetPage() {
         </>
       }
     >
-      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_456px] grid-rows-[minmax(0,1fr)_auto] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_372px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto max-[760px]:pb-[150px] max-[760px]:[&>*]:flex-none">
-        <div className="max-[760px]:hidden">
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_456px] grid-rows-[minmax(0,1fr)_auto] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_372px] max-[800px]:flex max-[800px]:flex-col max-[800px]:overflow-auto max-[800px]:pb-[150px] max-[800px]:[&>*]:flex-none">
+        <div className="max-[800px]:hidden">
           <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
         </div>
         <Lanes
@@ -87,7 +87,7 @@ export function RunSheetPage() {
             setChosen(step);
           }}
         />
-        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[760px]:-order-1 max-[760px]:border-l-0">
+        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
           {moved && (
             <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">
               <ProblemNote error={moved.error} />
@@ -109,11 +109,11 @@ export function RunSheetPage() {
             onMoved={(error, typed) => setMoved({ error, typed })}
           />
         </div>
-        <div className="col-span-3 max-[760px]:-order-2">
+        <div className="col-span-3 max-[800px]:-order-2">
           <ChoiceDialog
             job={job}
             choose={(bench) => setByChoice({ bench, version: job.version })}
-            className="!px-4 !text-railline min-[761px]:hidden"
+            className="!px-4 !text-railline min-[801px]:hidden"
           />
           <CarStrip facts={sheet.strip} />
         </div>

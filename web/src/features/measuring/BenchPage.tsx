@@ -64,14 +64,14 @@ export function BenchPage({
       <Tabs.Root
         value={shown.id}
         onValueChange={onTab}
-        className={`grid h-full max-[760px]:block max-[760px]:overflow-auto ${
+        className={`grid h-full max-[800px]:block max-[800px]:overflow-auto ${
           job
             ? "grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_440px]"
             : "grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px]"
         }`}
       >
         {job && (
-          <div className="max-[760px]:hidden">
+          <div className="max-[800px]:hidden">
             <Spine teeth={job.sheet.spine} stage="judge" />
           </div>
         )}
@@ -111,7 +111,7 @@ export function BenchPage({
           ))}
         </section>
         <section
-          className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[800px]:border-l-0"
           aria-label="Verdict"
         >
           <div

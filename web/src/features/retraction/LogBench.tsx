@@ -54,7 +54,7 @@ export function CountWindow({
     `${count.turns} ${stop?.kind ?? ""}`,
   );
   return (
-    <div className="window flex items-stretch gap-3 !p-0 max-[760px]:flex-col max-[760px]:gap-0">
+    <div className="window flex items-stretch gap-3 !p-0 max-[800px]:flex-col max-[800px]:gap-0">
       <button
         type="button"
         disabled={still}
@@ -93,7 +93,7 @@ export function CountWindow({
         </span>
       </button>
       {!still && (
-        <div className="flex flex-col justify-center gap-1 py-2 pr-3 max-[1100px]:pr-2 max-[760px]:flex-row max-[760px]:justify-start max-[760px]:pl-4">
+        <div className="flex flex-col justify-center gap-1 py-2 pr-3 max-[1100px]:pr-2 max-[800px]:flex-row max-[800px]:justify-start max-[800px]:pl-4">
           {turned && (
             <button type="button" className="btn btn-dark" onClick={() => count.add(0.5)}>
               + ½

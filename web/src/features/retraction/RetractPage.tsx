@@ -139,12 +139,12 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
         </Link>
       }
     >
-      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_500px] max-[760px]:flex max-[760px]:flex-col max-[760px]:overflow-auto">
-        <div className="max-[760px]:hidden">
+      <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_588px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_500px] max-[800px]:flex max-[800px]:flex-col max-[800px]:overflow-auto">
+        <div className="max-[800px]:hidden">
           <Spine teeth={job.sheet.spine} stage="retract" />
         </div>
         <section
-          className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-4 pb-3 max-[760px]:order-2 max-[760px]:shrink-0 max-[760px]:overflow-visible max-[760px]:pb-28"
+          className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-4 pb-3 max-[800px]:order-2 max-[800px]:shrink-0 max-[800px]:overflow-visible max-[800px]:pb-28"
           aria-label="Drawing"
         >
           <div className="flex items-start justify-between gap-2">
@@ -227,7 +227,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           {reservoir && !corner.pistonHome && (
             <div className="flex items-center justify-between gap-3 border-t border-rule pt-2">
               {active ? (
-                <p className="m-0 text-[16px]">{reservoir.says[0]}</p>
+                <p className="m-0 text-[16px]">{reservoir.says.slice(0, 2).join(" ")}</p>
               ) : (
                 <Reservoir
                   spec={reservoir.spec}
@@ -244,7 +244,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           {corner.verdicts.length > 0 && !active && <Verdicts verdicts={corner.verdicts} />}
         </section>
         <section
-          className="flex min-h-0 flex-col gap-2 overflow-auto border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[760px]:shrink-0 max-[760px]:overflow-visible max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col gap-2 overflow-auto border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[800px]:shrink-0 max-[800px]:overflow-visible max-[800px]:border-l-0"
           aria-label="Ruling"
         >
           <div className="flex flex-shrink-0 items-start justify-between gap-2">

@@ -104,7 +104,7 @@ export function StopSigns({ job, corner }: { job: JobView; corner: Schemas["Corn
       <p className="m-0 mb-1 text-[16px]">
         <b>Stop</b> if you see one of these, and touch it
       </p>
-      <div className="grid grid-cols-5 gap-1 max-[760px]:grid-cols-2">
+      <div className="grid grid-cols-5 gap-1 max-[800px]:grid-cols-2">
         {corner.ruling?.stops.map((s) => (
           <button
             key={s.sign}

@@ -114,7 +114,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
         : undefined;
   return (
     <>
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[760px]:block max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="What you know">
           {tabs}
           <label className="field flex-shrink-0">
@@ -200,7 +200,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           </div>
         </section>
         <section
-          className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate px-5 pt-4 pb-3 max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate px-5 pt-4 pb-3 max-[800px]:border-l-0"
           aria-label="Answer"
         >
           {a ? (

@@ -96,7 +96,7 @@ export function QuickTorque() {
   const others = a?.wrenchesThatServe.filter((id) => id !== a.wrench?.id) ?? [];
   return (
     <Shell title="Torque bench" sub="with no job" keys={{ Enter: "Next field" }}>
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[760px]:block max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="What you know">
           <h2 className="text-[31px]">Which fastener</h2>
           <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-3">
@@ -162,7 +162,7 @@ export function QuickTorque() {
           </p>
         </section>
         <section
-          className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate px-5 pt-4 pb-3 max-[760px]:border-l-0"
+          className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate px-5 pt-4 pb-3 max-[800px]:border-l-0"
           aria-label="Answer"
         >
           <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto">

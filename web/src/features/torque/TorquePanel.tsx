@@ -135,8 +135,8 @@ export function TorquePanel({
     send(null);
   useKeys({ Space: go });
   return (
-    <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[760px]:h-auto">
-      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[760px]:overflow-visible">
+    <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[800px]:h-auto">
+      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[800px]:overflow-visible">
         <div className="flex items-start justify-between gap-2">
           <div>
             <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>

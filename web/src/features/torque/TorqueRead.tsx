@@ -18,8 +18,8 @@ export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: s
         <div className={`huge ${big.length > 4 ? "huge-5" : ""}`}>{big}</div>
       </div>
       <div className="pb-2">
-        <div className="text-[32px] leading-none whitespace-nowrap max-[760px]:text-[22px]">N m</div>
-        <div className="mt-2 text-[20px] whitespace-nowrap max-[1100px]:text-[17px] max-[760px]:text-[15px]">
+        <div className="text-[32px] leading-none whitespace-nowrap max-[800px]:text-[22px]">N m</div>
+        <div className="mt-2 text-[20px] whitespace-nowrap max-[1100px]:text-[17px] max-[800px]:text-[15px]">
           {figure(set.settingLbfFt, 1)} lbf ft
         </div>
       </div>

@@ -38,7 +38,7 @@ export function HouseRules() {
   const moved = kept.join() !== before.filter((s) => after.includes(s)).join();
   return (
     <Shell title="House rules" sub="They go into jobs opened from now on">
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[760px]:block max-[760px]:overflow-auto">
+      <div className="grid h-full grid-cols-[minmax(0,1fr)_400px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-4 overflow-auto p-6" aria-label="Rules">
           {rules.data?.cards.map(({ card }) => {
             const key = card.key as keyof Schemas["HouseRules"];

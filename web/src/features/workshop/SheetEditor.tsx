@@ -305,7 +305,7 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
             <fieldset key={title} className="m-0 border-0 border-t-2 border-ink p-0 pt-2" disabled={!isLead}>
               <legend className="sr-only">{title}</legend>
               <h2 className="mb-2 text-[22px]">{title}</h2>
-              <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-3 max-[760px]:grid-cols-2">
+              <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-3 max-[800px]:grid-cols-2">
                 {fields.map(([path, name, kind]) => (
                   <div key={path} className={kind === "text" && path !== "code" ? "col-span-2" : ""}>
                     {kind === "yes" ? (
