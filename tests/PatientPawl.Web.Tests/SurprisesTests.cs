@@ -30,6 +30,12 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
         var (id, version) = await InHand(2);
         var before = await _shop.Job(id);
         before["sheet"]!["canFind"]!.AsArray().Count.ShouldBe(3);
+        // What it would change is asked first, and asking changes nothing.
+        var foretold = await Post($"/api/jobs/{id}/findings/preview", new JsonObject { ["kind"] = "stuck-piston", ["side"] = "right" });
+        ((int)foretold["minutes"]!).ShouldBeGreaterThan(10);
+        foretold["steps"]!.AsArray().Select(a => a!.ToString()).ShouldContain("Caliper away, right");
+        foretold["parts"]!.AsArray().Select(a => a!.ToString()).ShouldContain("Right rear caliper with sealing washers");
+        ((int)(await _shop.Job(id))["version"]!).ShouldBe(version);
         await Post($"/api/jobs/{id}/findings", Workshop.Command(version, ("kind", "stuck-piston"), ("side", "right"), ("note", "will not turn")));
         var sheet = (await _shop.Job(id))["sheet"]!;
         sheet["changes"]!.AsArray().Last()!["added"]!.AsArray().Select(a => a!.ToString()).ShouldContain("Caliper away, right");

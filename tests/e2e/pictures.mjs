@@ -83,6 +83,14 @@ const VIEWS = {
   goals: [`/jobs/${bay(2)}/plan`, () => page.getByRole("button", { name: "Change the aim" }).first().click()],
   help: [`/jobs/${bay(3)}`, () => page.keyboard.press("?")],
   problem: [`/jobs/${bay(2)}`, () => page.getByRole("button", { name: "Report a problem" }).click()],
+  "found-cost": [
+    `/jobs/${bay(2)}`,
+    async () => {
+      await page.getByRole("button", { name: "Report a problem" }).click();
+      await page.getByRole("button", { name: "Hose cracked or collapsed, left" }).first().click();
+      await page.getByText(/longer/).waitFor();
+    },
+  ],
   "new-job": ["/jobs/new"],
   workshop: ["/workshop"],
 };

@@ -91,6 +91,10 @@ public sealed record JobRecord(
             if (state.Car.Get(Corner.Rotor, side) == Rotor.New) list.Add($"New rotor, {side.Word()}.");
             if (state.Car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet) list.Add($"New parking shoes, {side.Word()}.");
             if (state.Car.Get(Corner.CaliperPart, side) == CaliperPart.New) list.Add($"New caliper, {side.Word()}.");
+            foreach (var (mended, part) in new[] { (Corner.HoseMend, "brake hose"), (Corner.ScrewMend, "bleed screw"), (Corner.CableMend, "parking cable") })
+                if (state.Car.Get(mended, side) == Asked.Done) list.Add($"New {part}, {side.Word()}.");
+            if (state.Car.Get(Corner.Hardware, side) == Asked.Done) list.Add($"New hardware, {side.Word()}.");
+            if (state.Car.Get(Corner.PinKit, side) == Asked.Done) list.Add($"New slide pins, {side.Word()}.");
             var sets = state.Standing.Count(e => e.Event is StepDone { Step: { StepId: "bolts-laid-out" } step } && step.Side == side);
             if (sets > 0) list.Add($"New single-use bolts, {side.Word()}{(sets > 1 ? $", {sets} sets" : "")}.");
         }

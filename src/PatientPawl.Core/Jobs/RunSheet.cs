@@ -229,12 +229,19 @@ public static class RunSheets
         return new(
             next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, Parts(state.Setup, state.Car),
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, [.. Parts(state.Setup, state.Car), .. FindingCatalogue.Parts(state)],
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
-            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], [.. Parts(state.Setup, state.Car), .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct()]),
+            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], LaidOut(state)),
             [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
             GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any());
     }
+
+    /// <summary>Parts and materials that the job asks for from here.</summary>
+    internal static IReadOnlyList<string> LaidOut(JobState state) =>
+    [
+        .. Parts(state.Setup, state.Car), .. FindingCatalogue.Parts(state),
+        .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct(),
+    ];
 
     private static bool CanChoose(JobState state) => !state.HandedOver && state.Night is null && state.Setup.Identified && state.CannotBeMet.Count == 0;
 
@@ -279,7 +286,7 @@ public static class RunSheets
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
         var behaviour = StepBehaviour.Of(type.Id);
-        return new(step, type.Name, type.Stage, type.Because, type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
+        return new(step, type.Name, type.Stage, type.Because, behaviour.How(state, step.Side) ?? type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && behaviour.AsksTheTool,
             [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,

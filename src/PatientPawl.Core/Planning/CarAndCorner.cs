@@ -507,6 +507,8 @@ public static class Car
     public static readonly StateVariable<Asked> RightPart = new("the right part", false);
     /// <summary>Pipes and hoses that were not sound when it came in.</summary>
     public static readonly StateVariable<Asked> Pipes = new("pipes and hoses", false);
+    /// <summary>What the car showed when it was tried: a lamp, a pull, a noise, a pedal that sinks.</summary>
+    public static readonly StateVariable<Asked> Trouble = new("what the car showed", false);
 }
 
 /// <summary>What the plan keeps track of at each corner.</summary>
@@ -618,4 +620,14 @@ public static class Corner
     public static readonly StateVariable<Asked> Trial = new("trial of the piston", true);
     /// <summary>New parts that were fitted and are, or may be, the wrong ones.</summary>
     public static readonly StateVariable<Asked> WrongFitted = new("wrong parts fitted", true);
+    /// <summary>A hose that is not sound.</summary>
+    public static readonly StateVariable<Asked> HoseMend = new("hose to be renewed", true);
+    /// <summary>A bleed screw that broke or does not turn.</summary>
+    public static readonly StateVariable<Asked> ScrewMend = new("bleed screw to be renewed", true);
+    /// <summary>A parking cable that is frayed or drags.</summary>
+    public static readonly StateVariable<Asked> CableMend = new("parking cable to be renewed", true);
+    /// <summary>A thread, stud, bearing or plate at the hub that is not fit.</summary>
+    public static readonly StateVariable<Asked> HubMend = new("hub and threads to be put right", true);
+    /// <summary>A wheel-speed sensor that is not fit.</summary>
+    public static readonly StateVariable<Asked> SpeedSensorMend = new("speed sensor to be put right", true);
 }

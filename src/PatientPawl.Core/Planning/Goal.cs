@@ -10,7 +10,7 @@ internal static class Goal
     private static IEnumerable<Condition> Facts(PlanSetup s) => s.Goal switch
     {
         JobGoal.Finish or JobGoal.CloseUp => HandedOver(s),
-        JobGoal.Yard => [.. OnItsWheels(s), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued), Car.Pedal.Is(Pedal.Proved), .. Corner.Hydraulics.Both(HydraulicsState.Closed)],
+        JobGoal.Yard => [.. OnItsWheels(s), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued), Car.Pedal.Is(Pedal.Proved), .. Corner.Hydraulics.Both(HydraulicsState.Closed), .. Mended],
         JobGoal.NightAssembled => [.. OnItsWheels(s), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued), Car.Pedal.Is(Pedal.Firm, Pedal.Proved), .. Corner.Hydraulics.Both(HydraulicsState.Closed), .. Quiet, ServiceTagged.When(x => x.IsElectric)],
         JobGoal.NightOnStands => OnStands(s),
         _ => throw new ArgumentOutOfRangeException(nameof(s), s.Goal, "No such goal."),
@@ -18,6 +18,10 @@ internal static class Goal
 
     private static readonly Condition ServiceTagged = Condition.Any([Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased)], [Car.Tag.Is(Done.Yes)])
         .Saying("a brake in service tagged at switch and tool");
+
+    // What was found at a corner beside the job, put right.
+    private static readonly Condition[] Mended =
+        [.. new[] { Corner.HoseMend, Corner.ScrewMend, Corner.CableMend, Corner.HubMend, Corner.SpeedSensorMend }.SelectMany(v => v.Both(Asked.Nothing, Asked.Done)).Select(r => (Condition)r)];
 
     private static readonly Condition[] Quiet = [Car.Ignition.Is(Ignition.Off), Car.Cap.Is(CapState.On)];
 
@@ -121,6 +125,7 @@ internal static class Goal
         foreach (var v in new[] { Corner.Sensor, Corner.RattleSpring, Corner.HoseBracket, Corner.PinCaps, Corner.HatPlug })
             foreach (var r in v.Both(Fitted.None, Fitted.On)) yield return r;
         foreach (var r in Corner.BrokenScrew.Both(Asked.Nothing, Asked.Done)) yield return r;
+        foreach (var r in Mended) yield return r;
         foreach (var r in Corner.HoldingNuts.Both(Fitted.Off)) yield return r;
         foreach (var r in Corner.Hydraulics.Both(HydraulicsState.Closed)) yield return r;
         foreach (var r in Corner.BleedScrew.Both(Bolts.Tight, Bolts.Torqued)) yield return r;
@@ -134,6 +139,7 @@ internal static class Goal
     {
         yield return Car.Cap.Is(CapState.On);
         yield return Car.Pipes.Is(Asked.Nothing, Asked.Done);
+        yield return Car.Trouble.Is(Asked.Nothing, Asked.Done);
         if (!s.IsPlain) yield return Car.Brake.Is(ParkingBrake.Applied);
         yield return Car.Pedal.Is(Pedal.Proved);
         yield return Car.Closing.Is(Closing.AsItCame, Closing.Cycled);

@@ -16,6 +16,9 @@ using UnitsNet;
 namespace PatientPawl.Web.Jobs;
 
 public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null) : IVersioned;
+/// <summary>A finding whose consequences are asked for before it is reported.</summary>
+public sealed record FindingWanted(FindingKind Kind, Side? Side);
+
 public sealed record FindingCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, FindingKind Kind, Side? Side, string? Note) : IVersioned;
 public sealed record OutOfOrderCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, string Note) : IVersioned;
 public sealed record NightCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt) : IVersioned;
@@ -91,6 +94,8 @@ internal static class JobEndpoints
             { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
+        // What a finding would change, before it is reported.
+        jobs.MapPost("/{id:guid}/findings/preview", (Guid id, FindingWanted w, EventStore events) => TypedResults.Ok(FindingCatalogue.Preview(events.State(id), w.Kind, w.Side)));
         jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note), board))));
         // Where the job could go instead, and what that would take; then the change itself.

@@ -81,7 +81,7 @@ internal sealed class Bench
         ReadingKind.FluidDrawn => 60,
         ReadingKind.BatteryVoltage => 13,
         _ => 4,
-    }, r.Instrument))], [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], null, null, null);
+    }, r.Instrument))], [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], null, null, StepBehaviour.Of(bench.Step.StepId) is PutRight ? "seen to and put right" : null);
 
     private static Length Mm(double v) => Length.FromMillimeters(v);
     private static TorqueLine Line(FastenerRole role, int n, double nm) => new(role, n, Mm(8), Mm(1.25), PropertyClass.NotKnown, "hex", TorqueQuantity.FromNewtonMeters(nm), null, false, true, false, null);

@@ -15,6 +15,8 @@ test("cable calipers: a stuck piston is found in two touches, and the job ends w
   const jobId = await begin(page, "GNT 077", "pads", "cable", 61, "piston-home", "left");
   await page.getByRole("button", { name: "Report a problem" }).click();
   await page.getByRole("dialog").getByRole("button", { name: /Piston stuck or boot torn/ }).first().click();
+  await expect(page.getByRole("dialog").getByText(/longer/)).toBeVisible();
+  await page.getByRole("button", { name: "Report it" }).click();
   const change = page.getByRole("status").filter({ hasText: "piston stuck" });
   await expect(change.locator("s")).toContainText("piston home, left");
   await expect(change.locator("ins")).toContainText("caliper away, left");

@@ -46,6 +46,7 @@ test("a wheel signed by half and taken off again is signed anew, nut by nut", as
   await page.reload();
   await page.getByRole("button", { name: "Report a problem" }).click();
   await page.getByRole("dialog").getByRole("button", { name: /^Fluid shows/ }).first().click();
+  await page.getByRole("button", { name: "Report it" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await advance(page.request, id, (now) => now.stepId === "wheel-torqued" && now.side === "left");
   const again = (await job(page, id)).sheet.now;

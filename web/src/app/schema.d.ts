@@ -2826,6 +2826,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/findings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FindingWanted"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FindingPreview"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/out-of-order": {
         parameters: {
             query?: never;
@@ -4215,6 +4256,8 @@ export interface components {
             perCorner: boolean;
             /** @description What it changes in the job. */
             does: string;
+            /** @description The part it asks for beside those that its steps name; null for none. */
+            part?: null | string;
         };
         FindingCommand: {
             /** Format: uuid */
@@ -4231,7 +4274,23 @@ export interface components {
          * @description What a technician can find at any step.
          * @enum {unknown}
          */
-        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows";
+        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows" | "hose-unsound" | "pipe-unsound" | "bleed-screw-broken" | "thread-stripped" | "stud-damaged" | "bearing-play" | "backing-plate" | "speed-sensor" | "cable-frayed" | "new-part-spoiled" | "lamp-stays" | "pedal-sinks" | "pulls" | "noise-on-drive";
+        /** @description What a finding would change. */
+        FindingPreview: {
+            /**
+             * Format: int32
+             * @description How much longer, or shorter where it is below 0, the job becomes for one technician.
+             */
+            minutes: number;
+            /** @description Steps that come in, or stand in the plan once more. */
+            steps: string[];
+            /** @description Parts that come in. */
+            parts: string[];
+        };
+        FindingWanted: {
+            kind: components["schemas"]["FindingKind"];
+            side: null | components["schemas"]["Side"];
+        };
         FirstLeadRequest: {
             workshop: string;
             name: string;

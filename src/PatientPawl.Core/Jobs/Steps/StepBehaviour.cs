@@ -76,6 +76,9 @@ internal class StepBehaviour
         ["pedal-proved-routine"] = new PedalProved(),
         ["leaks-looked"] = new LeaksLooked(),
         ["level-looked"] = new LevelLooked(),
+        ["hub-mended"] = new PutRight(),
+        ["speed-sensor-mended"] = new PutRight(),
+        ["trouble-settled"] = new PutRight(),
         ["torques-accepted"] = new TorquesAccepted(),
     };
 
@@ -96,6 +99,9 @@ internal class StepBehaviour
 
     /// <summary>What its note has to say; null where it may be silent.</summary>
     public virtual NoteWanted? NoteWanted => null;
+
+    /// <summary>How it is done, where that depends on what was found; null where the catalogue says it.</summary>
+    public virtual string? How(JobState state, Side? side) => null;
 
     /// <summary>Refuses what cannot be clicked on like this.</summary>
     /// <exception cref="InputException">Naming the figure, the range and what to do.</exception>

@@ -32,6 +32,7 @@ internal static class Fit
             Makes =
             [
                 Corner.Caliper.To(Caliper.Hung), Corner.CaliperPart.To(CaliperPart.New), Corner.Hose.To(HoseState.Snug), Corner.Piston.To(Piston.Home), Corner.BleedScrew.To(Bolts.Tight), Corner.Trial.To(Asked.Nothing),
+                Corner.ScrewMend.To(Asked.Nothing),
                 .. new[] { Corner.Spindle.To(Spindle.Unknown), Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Tight) }.Select(e => e.When(s => s.IsMotor)),
             ],
             Parts = ["new caliper", "new sealing washers"],
@@ -76,7 +77,7 @@ internal static class Fit
             Makes = [Corner.Rotor.To(Rotor.New)],
             Concerns = Concern.FitsFriction | Concern.HandsIn | Concern.HandsInHat,
             Parts = ["new rotor"],
-            How = "Flat on the hub, no rock. Handed rotors on their own side.",
+            How = "Flat on the hub, no rock. Handed rotors on their own side. Oil film off until the cloth stays clean; a coating stays on all but the braking track.",
         },
         new("rotor-back", "Rotor back on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
         {
@@ -113,7 +114,7 @@ internal static class Fit
         new("bracket-torqued", "Bracket bolts", Stage.Torque, Lane.Corner, Place.Corner, 4, "The caliper is about to cover them.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Snug), Corner.Caliper.Is(Caliper.Hung, Caliper.Away)],
+            Needs = [WheelOff, Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Snug), Corner.Caliper.Is(Caliper.Hung, Caliper.Away), ThreadsSound],
             Makes = [Corner.BracketBolts.To(Bolts.Torqued)],
             Torques = FastenerRole.Bracket,
             Concerns = Concern.HandsIn,
@@ -149,7 +150,7 @@ internal static class Fit
         new("mounting-torqued", "Mounting bolts", Stage.Torque, Lane.Corner, Place.Corner, 4, "Nothing goes into a caliper that can move.")
         {
             Applies = s => s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), Corner.BracketBolts.Is(Bolts.Snug)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), Corner.BracketBolts.Is(Bolts.Snug), ThreadsSound],
             Makes = [Corner.BracketBolts.To(Bolts.Torqued)],
             Torques = FastenerRole.Bracket,
             Tools = ["torque wrench"],
@@ -169,7 +170,7 @@ internal static class Fit
             Makes = [Corner.Pads.To(PadState.New)],
             Concerns = Concern.FitsFriction | Concern.HandsIn,
             Parts = ["new pads"],
-            How = "They slide by hand. Indicator at the leading end: below for a caliper behind the axle, above for one ahead of it.",
+            How = "They slide by hand. Indicator at the leading end: below for a caliper behind the axle, above for one ahead of it. Film or paste on pad backs only where maker or kit says, never on a lining.",
         },
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
         {
@@ -186,7 +187,7 @@ internal static class Fit
             Makes = [Corner.ActuatorScrews.To(Bolts.Torqued)],
             Torques = FastenerRole.ActuatorScrew,
         },
-        OverThePads("caliper-on", "Caliper on", Caliper.Hung, "Hose free of twist, boot lying right, bleed screw up. Both bolts started by hand. Never drawn on with them."),
+        OverThePads("caliper-on", "Caliper on", Caliper.Hung, "Hose free of twist, boot lying right, bleed screw up. Both bolts started by hand before either is tightened. It does not pass over? Piston not home, pad not seated, clip proud, wrong pad: never drawn on with its bolts."),
         OverThePads("caliper-down", "Caliper down", Caliper.Swung, "Wire off, swing it down. Hose free of twist, boot lying right. Both bolts started by hand, the pivot's too. Never drawn on with them."),
         new("slide-pins-torqued", "Slide pins", Stage.Torque, Lane.Corner, Place.Corner, 3, "Reachable now, and the pedal waits for them.")
         {
@@ -194,7 +195,8 @@ internal static class Fit
             Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), Corner.SlidePins.Is(Bolts.Snug)],
             Makes = [Corner.SlidePins.To(Bolts.Torqued)],
             Torques = FastenerRole.SlidePin,
-            Tools = ["torque wrench", "holding spanner"],
+            Tools = ["torque wrench", "thin holding spanner"],
+            How = "Hold the pin only where it turns, with a thin spanner.",
         },
         new("actuator-plugged", "Plug in actuator", Stage.Fit, Lane.Corner, Place.Corner, 1, "No ignition with a plug off.")
         {

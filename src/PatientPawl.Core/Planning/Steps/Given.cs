@@ -18,6 +18,7 @@ internal static class Given
     public static readonly Requirement PadsOut = Corner.Pads.Is(PadState.None);
     public static readonly Requirement CaliperHung = Corner.Caliper.Is(Caliper.Hung);
     public static readonly Requirement RotorIsOn = Corner.Rotor.Is(Rotor.Old, Rotor.New);
+    public static readonly Requirement ThreadsSound = Corner.HubMend.Is(Asked.Nothing, Asked.Done);
     public static readonly Requirement RightPart = Car.RightPart.Is(Asked.Nothing, Asked.Done);
 
     // A sliding caliper hangs aside; a fixed one stays on, and its pads come out past it.

@@ -47,7 +47,7 @@ internal static class Prove
             Makes = [Car.TestDrive.To(Done.Yes)],
             Outcomes = [new("does-not-hold", "It does not hold on the grade", [Car.BrakeProved.To(Done.No), Car.Closing.To(Closing.Open)]) { Applies = s => !s.IsPlain }],
             Concerns = Concern.MovesCar,
-            HowFor = s => "Walking pace first, pedal in mind. Straight stop, no pull, no noise." + (s.IsPlain ? "" : " The parking brake holds on a grade, both ways."),
+            HowFor = s => "Engine on, one slow press: the first small drop is the servo, then firm. Walking pace first, pedal in mind. Straight stop, no pull, no noise." + (s.IsPlain ? "" : " The parking brake holds on a grade, both ways."),
         },
         new("bed-in", "Bed-in series", Stage.Prove, Lane.Car, Cabin, 15, "Firm stops with cooling between lay the first film evenly; the pad maker's sheet wins.")
         {

@@ -12,7 +12,8 @@ public static class StepCatalogue
     /// <summary>The catalogue.</summary>
     public static IReadOnlyList<StepType> All { get; } =
     [
-        .. Steps.Look.All, .. Steps.MakeSafe.All, .. Steps.Free.All, .. Steps.Judge.All, .. Steps.Clean.All, .. Steps.Retract.All, .. Steps.Fit.All, .. Steps.Close.All, .. Steps.Prove.All,
+        .. Steps.Look.All, .. Steps.MakeSafe.All, .. Steps.Free.All, .. Steps.Judge.All, .. Steps.Clean.All, .. Steps.Retract.All, .. Steps.Fit.All, .. Steps.Close.All, .. Steps.Mend.All,
+        .. Steps.Prove.All,
     ];
 
     /// <summary>

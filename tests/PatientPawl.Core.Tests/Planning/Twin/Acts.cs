@@ -40,6 +40,7 @@ internal static class Acts
             "piston-looked" => corner.PistonIn ? null : "short",
             "piston-judged" => !corner.PistonIn || random.Next(4) == 0 ? "short" : null,
             "piston-tried" => random.Next(3) == 0 ? "seized" : null,
+            "bleed-screw-renewed" => random.Next(4) == 0 ? "stays" : null,
             "self-pressure-off" => random.Next(4) == 0 ? "ruled-out" : null,
             "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
             "release-proved" => car.Applied && car.Both.All(c => c.CaliperOn) ? "applied" : null,
@@ -263,11 +264,17 @@ internal static class Acts
             car.Touch();
         }, Doing.HandsAtCaliper),
         ["circuit-opened"] = Corner((car, c) => { Can(!c.WheelOn, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["hose-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, HoseOff: false, HoseBad: true }, "the hose is sound, or there is nothing at its end"); (c.HoseBad, c.HasAir, c.Banjo) = (false, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["bleed-screw-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, BleedScrewBad: true }, "the screw is sound, or away"); (c.BleedScrewBad, c.HasAir, c.BleedScrew) = (false, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["cable-renewed"] = Corner((car, c) => { Can(c.CableBad && car is { CableSlack: true, OnStands: true }, "the cable is sound, or tight"); c.CableBad = false; car.Moved(); }, Doing.HandsAtCaliper | Doing.UnderCar),
+        ["hub-mended"] = Corner((_, c) => { Can(c is { HubBad: true, WheelOn: false, PadsIn: false }, "nothing is broken, or nobody gets at it"); c.HubBad = false; }, Doing.HandsAtCaliper),
+        ["speed-sensor-mended"] = Corner((_, c) => { Can(c is { SpeedSensorBad: true, WheelOn: false }, "nothing is broken, or nobody gets at it"); c.SpeedSensorBad = false; }, Doing.HandsAtCaliper),
+        ["trouble-settled"] = Car(car => { Can(car.Trouble, "nothing is amiss"); car.Trouble = false; }),
         ["piston-looked"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),
         ["new-caliper-hung"] = Corner((car, c) =>
         {
             Can(c.CaliperAway && !car.RightPartMissing, "the old one is there");
-            (c.CaliperAway, c.CaliperNew, c.HoseOff, c.Banjo, c.PistonIn, c.BleedScrew) = (false, true, false, Nut.ByHand, true, Nut.Tight);
+            (c.CaliperAway, c.CaliperNew, c.HoseOff, c.Banjo, c.PistonIn, c.BleedScrew, c.BleedScrewBad) = (false, true, false, Nut.ByHand, true, Nut.Tight, false);
             if (car.Made.IsMotor) (c.ActuatorOn, c.ActuatorPlugged, c.ActuatorScrews, c.SpindleBack) = (true, false, Nut.Tight, true);
             car.Touch();
         }),

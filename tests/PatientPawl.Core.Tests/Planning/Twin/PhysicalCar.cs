@@ -12,7 +12,7 @@ internal sealed class PhysicalCorner
 {
     public bool WheelOn = true, RotorOn = true, RotorNew, RotorOily = true, BracketOn = true, CaliperOn = true, CaliperAway, CaliperNew, PadsIn = true, PadsNew, TwoNuts, Swung;
     public bool PistonIn, SpindleBack, LeverOnStop, HasAir, HoseOff, ActuatorOn = true, ActuatorPlugged = true, ShoesOn = true, ShoesNew, ShoesBackedOff, SpotOn = true;
-    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, NoRoom, TurnsHome, MethodKnown = true;
+    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, HoseBad, BleedScrewBad, CableBad, HubBad, SpeedSensorBad, NoRoom, TurnsHome, MethodKnown = true;
     public Nut Nuts = Nut.Tight, Screws = Nut.Tight, BracketBolts = Nut.Tight, PinBolts = Nut.Tight, Banjo = Nut.Tight, BleedScrew = Nut.Tight, SpotBolts = Nut.Tight, ActuatorScrews = Nut.Tight;
     public bool HasScrews, OldBracketBolts, OldPinBolts, SpareBracketBolts, SparePinBolts, LeadLooked;
     public HashSet<Fitting> Off = [];
@@ -26,7 +26,7 @@ internal sealed class PhysicalCorner
 /// </summary>
 internal sealed class PhysicalCar
 {
-    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone;
+    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble;
     public bool Applied = true;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;

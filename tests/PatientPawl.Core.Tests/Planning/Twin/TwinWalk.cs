@@ -256,6 +256,37 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                     (_car.RightPartMissing, _car.Compared) = (true, false);
                     corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
                     break;
+                case FindingKind.HoseUnsound:
+                    corner.HoseBad = true;
+                    break;
+                case FindingKind.BleedScrewBroken:
+                    corner.BleedScrewBad = true;
+                    break;
+                case FindingKind.CableFrayed:
+                    corner.CableBad = true;
+                    break;
+                case FindingKind.ThreadStripped or FindingKind.StudDamaged or FindingKind.BearingPlay or FindingKind.BackingPlate:
+                    corner.HubBad = true;
+                    break;
+                case FindingKind.SpeedSensor:
+                    corner.SpeedSensorBad = true;
+                    break;
+                case FindingKind.NewPartSpoiled:
+                    (_car.RightPartMissing, _car.Compared) = (true, false);
+                    corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    break;
+                case FindingKind.PipeUnsound:
+                    _car.PipesUnsound = true;
+                    break;
+                case FindingKind.LampStays:
+                    (_car.Trouble, _car.CodesAt) = (true, -1);
+                    break;
+                case FindingKind.PedalSinks:
+                    (_car.Trouble, _car.PedalAt) = (true, -1);
+                    break;
+                case FindingKind.Pulls or FindingKind.NoiseOnDrive:
+                    (_car.Trouble, _car.DrivenAt) = (true, -1);
+                    break;
                 case FindingKind.BadRotor:
                     _car.RotorsGo = true;
                     break;
@@ -273,7 +304,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         FindingKind.StuckPiston => !corner.WheelOn && !corner.PadsIn,
         FindingKind.StuckWheel => corner.WheelOn,
         FindingKind.BrokenScrew => corner.RotorOn && !corner.WheelOn,
-        FindingKind.WrongPart => true,
+        FindingKind.WrongPart or FindingKind.PipeUnsound or FindingKind.LampStays or FindingKind.PedalSinks or FindingKind.Pulls or FindingKind.NoiseOnDrive => true,
         _ => !corner.WheelOn,
     };
 

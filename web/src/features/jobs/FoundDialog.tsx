@@ -1,74 +1,166 @@
+import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, take, type JobView, type Schemas, type Side } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { duration } from "./words";
 
-const PLACES: { side: Side | null; name: string }[] = [
-  { side: "left", name: "Left corner" },
-  { side: null, name: "Car" },
-  { side: "right", name: "Right corner" },
-];
+const SIDES: Side[] = ["left", "right"];
 
-/** What was found, in two touches from any step: this opens, and one of them is touched. The plan and the parts follow. */
+type Found = { kind: Schemas["FindingKind"]; side: Side | null };
+
+/** What was found, in two touches from any step: this opens, and one of them is touched. What it changes is told before it is reported. */
 export function FoundDialog({ job }: { job: JobView }) {
   const [open, setOpen] = useState(false);
+  const [word, setWord] = useState("");
   const [note, setNote] = useState("");
-  const report = useCommand<{ kind: Schemas["FindingKind"]; side: Side | null }>(job, (h, found) =>
+  const [found, setFound] = useState<Found | null>(null);
+  const report = useCommand<Found>(job, (h, it) =>
     take(
       api.POST("/api/jobs/{id}/findings", {
         params: { path: { id: job.id } },
-        body: { ...h, ...found, note: note.trim() || null },
+        body: { ...h, ...it, note: note.trim() || null },
       }),
     ),
   );
   const lists = job.sheet.canFind;
   if (lists.every((l) => l.length === 0) || job.sheet.night) return null;
+  const close = (next: boolean) => {
+    setOpen(next);
+    setFound(null);
+    setWord("");
+    setNote("");
+    report.reset();
+  };
+  const [left = [], car = [], right = []] = lists.map((cards) =>
+    cards.filter((c) => `${c.name} ${c.does}`.toLowerCase().includes(word.trim().toLowerCase())),
+  );
+  const corner = [...left, ...right.filter((c) => left.every((l) => l.kind !== c.kind))];
+  const canBe = (c: Schemas["FindingCard"], side: Side) =>
+    (side === "left" ? left : right).some((x) => x.kind === c.kind);
+  const card = found && lists.flat().find((c) => c.kind === found.kind);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
+    <Dialog.Root open={open} onOpenChange={close}>
       <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
         Report a problem
       </Dialog.Trigger>
       {open && (
-        <Overlay title="Report a problem" wide>
-          <div className="grid grid-cols-3 items-start gap-3 max-[700px]:grid-cols-1">
-            {PLACES.map((p, i) => (
-              <div key={p.name} className="flex flex-col gap-2">
-                <h3 className="title m-0 text-[20px]">{p.name}</h3>
-                {lists[i]?.map((c) => (
+        <Overlay
+          title={card ? `${card.name}${found.side ? `, ${found.side}` : ""}` : "Report a problem"}
+          wide
+        >
+          {card ? (
+            <>
+              <Consequence job={job} found={found} does={card.does} />
+              <label className="field mt-3">
+                <span>Note</span>
+                <input value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} />
+              </label>
+              <ProblemNote error={report.error} />
+              <div className="mt-3 flex gap-2">
+                <button type="button" className="btn flex-1" onClick={() => setFound(null)}>
+                  Something else
+                </button>
+                <button
+                  type="button"
+                  className="btn-primary flex-[2]"
+                  disabled={report.isPending}
+                  onClick={() => report.mutate(found, { onSuccess: () => close(false) })}
+                >
+                  Report it
+                </button>
+              </div>
+            </>
+          ) : (
+            <>
+              <label className="field mb-3">
+                <span>Search by a word</span>
+                <input value={word} maxLength={40} onChange={(e) => setWord(e.target.value)} />
+              </label>
+              <h3 className="title m-0 text-[20px]">At a corner</h3>
+              <div className="grid grid-cols-2 gap-x-4 gap-y-1 max-[700px]:grid-cols-1">
+                {corner.map((c) => (
+                  <div key={c.kind} className="flex items-center gap-1">
+                    <span className="min-w-0 flex-1 text-[16px] leading-tight">{c.name}</span>
+                    {SIDES.map((side) => (
+                      <button
+                        key={side}
+                        type="button"
+                        className="btn !min-h-12 w-[68px] !px-0"
+                        aria-label={`${c.name}, ${side}`}
+                        disabled={!canBe(c, side)}
+                        onClick={() => setFound({ kind: c.kind, side })}
+                      >
+                        {side === "left" ? "Left" : "Right"}
+                      </button>
+                    ))}
+                  </div>
+                ))}
+              </div>
+              <h3 className="title m-0 mt-3 text-[20px]">Of the car</h3>
+              <div className="grid grid-cols-3 gap-1 max-[700px]:grid-cols-1">
+                {car.map((c) => (
                   <button
                     key={c.kind}
                     type="button"
-                    className="btn flex-col !items-start !gap-0 py-1"
-                    disabled={report.isPending}
-                    onClick={() =>
-                      report.mutate(
-                        { kind: c.kind, side: p.side },
-                        {
-                          onSuccess: () => {
-                            setOpen(false);
-                            setNote("");
-                          },
-                        },
-                      )
-                    }
+                    className="btn !px-2 !text-[16px] leading-tight"
+                    onClick={() => setFound({ kind: c.kind, side: null })}
                   >
-                    <span>{c.name}</span>
-                    <span className="text-left font-sans text-[13px]">{c.does}</span>
+                    {c.name}
                   </button>
                 ))}
-                {lists[i]?.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing more here.</p>}
               </div>
-            ))}
-          </div>
-          <ProblemNote error={report.error} />
-          <label className="field mt-3">
-            <span>Note, before you touch one</span>
-            <input value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} />
-          </label>
+              {corner.length + car.length === 0 && (
+                <p className="m-0 text-[16px] text-ink-2">
+                  Nothing with that word. Try another, or undo the last step.
+                </p>
+              )}
+            </>
+          )}
         </Overlay>
       )}
     </Dialog.Root>
+  );
+}
+
+function Consequence({ job, found, does }: { job: JobView; found: Found; does: string }) {
+  const preview = useQuery({
+    queryKey: ["finding", job.id, job.version, found.kind, found.side],
+    queryFn: () =>
+      take(
+        api.POST("/api/jobs/{id}/findings/preview", { params: { path: { id: job.id } }, body: { ...found } }),
+      ),
+  });
+  const p = preview.data;
+  return (
+    <section aria-label="What it changes" className="text-[17px]">
+      <p className="m-0 text-[19px]">{does}</p>
+      {preview.isPending && <p className="m-0 text-ink-2">Reckoning what it takes.</p>}
+      {p && (
+        <>
+          <p className="m-0 mt-2">
+            <b className="title text-[26px]">
+              {p.minutes === 0
+                ? "No longer than before"
+                : `${duration(Math.abs(p.minutes))} ${p.minutes > 0 ? "longer" : "shorter"}`}
+            </b>
+          </p>
+          {p.parts.length > 0 && (
+            <p className="m-0 mt-1">
+              <b>Parts.</b> {p.parts.join(" · ")}
+            </p>
+          )}
+          {p.steps.length > 0 && (
+            <p className="m-0 mt-1 text-ink-2">
+              <b>Comes in.</b> {p.steps.slice(0, 8).join(" · ")}
+              {p.steps.length > 8 && ` · and ${p.steps.length - 8} more`}
+            </p>
+          )}
+        </>
+      )}
+      <ProblemNote error={preview.error} />
+    </section>
   );
 }
