@@ -107,7 +107,7 @@ public static class FindingCatalogue
         new(FindingKind.BleedScrewBroken, "Bleed screw broken or seized", true, "A new screw, or a caliper where it stays in; its corner is bled.")
             { Mends = (Corner.ScrewMend, "bleed-screw-renewed"), CanBe = (_, c, side) => c.Get(Corner.Caliper, side) != Caliper.Away && Can(c, Corner.ScrewMend, side) },
         new(FindingKind.CableFrayed, "Parking cable frayed", true, "A new cable, laid with the cables slack, and the brake set again.")
-            { Mends = (Corner.CableMend, "cable-renewed"), CanBe = (s, c, side) => s.HasCable && Can(c, Corner.CableMend, side) },
+            { Mends = (Corner.CableMend, "cable-renewed"), CanBe = (s, c, side) => s.HasCable && (!s.PullsCables || s.Route is not null) && Can(c, Corner.CableMend, side) },
         new(FindingKind.ThreadStripped, "Thread stripped", true, "An insert, or the part that carries it, before its bolt is torqued.")
             { Mends = (Corner.HubMend, HubMended), Part = "Thread insert, or the part that carries the thread", How = "Drilled square, insert flush, or a new part. Never a longer bolt or locker in its place." },
         new(FindingKind.StudDamaged, "Wheel stud or nut damaged", true, "A new stud and nut before the wheel is torqued.")

@@ -74,6 +74,8 @@ internal static class Close
         {
             Needs = [Lifted, PedalProved, Assembled.This, ((Condition)BrakeOff).When(s => !s.IsPlain), RotorHeld],
             Makes = [Corner.TurnsFree.To(Done.Yes)],
+            // Many cars apply again by themselves at ignition off; a wheel that does not turn shows it.
+            Outcomes = [new("held", "It is held: the brake has applied", [Car.Brake.To(ParkingBrake.Applied)]) { Applies = s => s.IsElectric }],
             Concerns = Concern.TurnsHub,
             HowFor = s => "In neutral. Light, even drag; a light even hiss of pads is normal." + (s.IsFixed ? "" : " The caliper slides on its pins."),
         },

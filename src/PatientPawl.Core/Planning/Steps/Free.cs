@@ -87,7 +87,7 @@ internal static class Free
         new("spindle-back", "Spindle back", Stage.Free, Lane.Corner, Place.Corner, 4, "A piston pushed onto its spindle breaks one of them.")
         {
             Applies = s => s.IsMotor,
-            Needs = [Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Out, Spindle.Unknown)],
+            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Out, Spindle.Unknown)],
             Makes = [Corner.Spindle.To(Spindle.Back)],
             Tools = ["spindle driver, by hand"],
             How = "Usually clockwise facing it. Light effort only, until it stops. Never a powered driver.",
@@ -199,7 +199,7 @@ internal static class Free
             Needs = ComesOff,
             Makes = [Corner.Caliper.To(Caliper.Hung), Corner.SlidePins.To(Bolts.Out)],
             Concerns = Concern.CaliperOff | Concern.OpensBrake,
-            Tools = ["caliper hook", "holding spanner"],
+            Tools = ["caliper hook", "thin holding spanner"],
             Cautions = [Cautions.Dust, Cautions.Hot],
             HowFor = s => "Hold the pin where it turns, undo its bolt. Hang the caliper on a hook, never on its hose." + LeadHangsSlack(s),
         },
@@ -212,7 +212,7 @@ internal static class Free
             Needs = [.. ComesOff, Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.StuckRotor.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.Caliper.To(Caliper.Swung), Corner.SlidePins.To(Bolts.Out)],
             Concerns = Concern.CaliperOff | Concern.OpensBrake,
-            Tools = ["wire", "holding spanner"],
+            Tools = ["wire", "thin holding spanner"],
             Cautions = [Cautions.Dust, Cautions.Hot],
             HowFor = s => "One bolt out, the other loosened; swing it up and wire it. The hose neither twists nor pulls." + LeadHangsSlack(s),
         },
@@ -274,6 +274,8 @@ internal static class Free
             [
                 WheelOff, PadsOut, RotorIsOn,
                 ((Condition)CaliperHung).When(s => s.IsFixed),
+                // A caliper that is only swung up still hangs on its bracket, over the rotor.
+                ((Condition)Corner.Caliper.Is(Caliper.Hung, Caliper.Away)).When(s => !s.IsFixed),
                 ((Condition)Corner.Bracket.Is(Bracket.Off)).When(s => s.BracketInTheWay),
                 Corner.RotorScrews.Is(Bolts.Cracked, Bolts.Out, Bolts.None),
                 Corner.HoldingNuts.Is(Fitted.Off),

@@ -44,6 +44,7 @@ internal static class Acts
             "self-pressure-off" => random.Next(4) == 0 ? "ruled-out" : null,
             "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
             "release-proved" => car.Applied && car.Both.All(c => c.CaliperOn) ? "applied" : null,
+            "turns-free" => car.Applied ? "held" : null,
             "measured" => random.Next(5) == 0 ? "no-room" : null,
             "reservoir-again" => random.Next(5) == 0 ? "no-room" : null,
             "verdict-settled" => random.Next(2) == 0 ? "renewed" : null,

@@ -95,8 +95,9 @@ internal static class Monitors
         Step("star-wheel-backed star-wheel-again", "a star wheel backed off against a tight cable", (car, _) => !car.CableSlack, s => s.HasCable),
         Step("actuator-unplugged", "unplugged from a car that is awake", (car, _) => !car.Asleep),
         Step("actuator-unplugged", "unplugged with the ignition on", (car, _) => car.IgnitionOn),
-        Step("actuator-unplugged", "unplugged from an applied brake", (car, _) => car.Applied),
-        Step("actuator-off", "an actuator taken off an applied brake", (car, _) => car.Applied),
+        // An actuator whose caliper is off holds nothing.
+        Step("actuator-unplugged", "unplugged from an applied brake", (car, c) => car.Applied && c.CaliperOn),
+        Step("actuator-off", "an actuator taken off an applied brake", (car, c) => car.Applied && c.CaliperOn),
 
         // The piston.
         Step("piston-levered", "levered against a rotor that stays", (car, _) => !car.RotorsGo),
@@ -147,7 +148,7 @@ internal static class Monitors
         When(Doing.TakesChocks, "chocks taken from a raised car", (car, _) => car.OnStands),
         When(Doing.TurnsHub, "a hub turned by hand in P", (car, _) => !car.Neutral),
         // Whether it stayed released is what one turns the hub to find out.
-        new("a hub turned by hand against the brake", (car, step, now) => (now & Doing.TurnsHub) != 0 && step.StepId != "release-proved" && !car.Made.IsPlain, (car, _, _) => car.Applied),
+        new("a hub turned by hand against the brake", (car, step, now) => (now & Doing.TurnsHub) != 0 && step.StepId != "release-proved" && !(step.StepId == "turns-free" && car.Made.IsElectric) && !car.Made.IsPlain, (car, _, _) => car.Applied),
 
         Step("chocks-out", "chocks taken from wheels that are not torqued", (car, _) => car.Both.Any(c => c.Nuts != Nut.Tight)),
         Step("service-entered service-entered-car", "the battery left alone with the motors", (car, _) => !car.Charger),
