@@ -57,6 +57,37 @@ public class AfterASurpriseTests
     }
 
     [Fact]
+    public void A_rotor_does_not_come_off_under_a_caliper_that_is_only_swung_up()
+    {
+        // The rotor passes its bracket: only the caliper, still on one pin, is over it.
+        var setup = PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors) with { RotorComesOffWithBracketOn = true };
+        var state = Until(setup, "rotor-off", Side.Left);
+        Planner.Why(setup, state, new("rotor-off", Side.Left)).Allowed.ShouldBeTrue();
+        Planner.Why(setup, state.With(Corner.Caliper, Side.Left, Caliper.Swung), new("rotor-off", Side.Left)).Allowed.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void A_spindle_is_not_driven_back_behind_a_wheel_that_was_put_on_before_its_turn()
+    {
+        var setup = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand);
+        var state = Until(setup, "spindle-back", Side.Left);
+        Planner.Why(setup, state, new("spindle-back", Side.Left)).Allowed.ShouldBeTrue();
+        Planner.Why(setup, state.With(Corner.Wheel, Side.Left, Wheel.On), new("spindle-back", Side.Left)).Allowed.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void A_wheel_that_does_not_turn_shows_that_the_brake_applied_again_and_it_is_let_go_before_it_is_turned()
+    {
+        var setup = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool);
+        var state = Until(setup, "turns-free", Side.Left);
+        var held = After(setup, state, "turns-free", Side.Left, "held");
+        held.Get(Car.Brake).ShouldBe(ParkingBrake.Applied);
+        held.Get(Corner.TurnsFree, Side.Left).ShouldBe(Done.No);
+        Planner.Why(setup, held, new("turns-free", Side.Left)).Allowed.ShouldBeFalse();
+        Planner.Make(setup, held).CannotBeMet.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Single_use_bolts_are_laid_out_for_one_fitting()
     {
         var setup = Cable with { SingleUse = [FastenerRole.SlidePin] };
