@@ -125,13 +125,13 @@ test("bad input is answered beside the field, in words, and stays", async ({ pag
   await signIn(page);
   const jobId = await jobAt(page.request, "GNT 140", "pads", "hat", 35, "measured", "left");
   await page.goto(`/jobs/${jobId}`);
-  await page.getByLabel(/Inner pad/).fill("112");
-  await page.getByLabel(/Outer pad/).fill("12");
-  await page.getByLabel(/Rotor/).fill("9.4");
-  await page.getByLabel(/stands proud/).fill("9.9");
+  await page.getByRole("textbox", { name: /Inner pad/ }).fill("112");
+  await page.getByRole("textbox", { name: /Outer pad/ }).fill("12");
+  await page.getByRole("textbox", { name: /Rotor/ }).fill("9.4");
+  await page.getByRole("textbox", { name: /stands proud/ }).fill("9.9");
   await page.getByRole("button", { name: /Measure, judge: done/ }).click();
   await expect(page.getByText("Inner pad, with backing: 112 mm cannot be. Allowed: 1 to 60 mm.").first()).toBeVisible();
-  await expect(page.getByLabel(/Inner pad/)).toHaveValue("112");
+  await expect(page.getByRole("textbox", { name: /Inner pad/ })).toHaveValue("112");
   const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();
   const refused = await page.request.post(`/api/jobs/${jobId}/steps`, {
     data: { ...header(job.version), stepId: "pedal-proved", side: null, readings: [], acknowledged: [], outcome: null, report: null, note: null },

@@ -358,6 +358,8 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
     private void Morning()
     {
         State = Overnight.InTheMorning(Setup, State);
+        // A step of the day before is lifted with the night still in between: what the night made doubtful stays so.
+        _last = null;
         Trail.Add("(morning)");
         if (!_car.InService || _random.Next(4) != 0) return;
         (_car.InService, _car.CableSlack) = (false, !Setup.PullsCables && _car.CableSlack);
