@@ -113,7 +113,7 @@ export function RunSheetPage() {
           <ChoiceDialog
             job={job}
             choose={(bench) => setByChoice({ bench, version: job.version })}
-            className="!px-4 !text-railline min-[801px]:hidden"
+            className="!px-4 !text-ink min-[801px]:hidden"
           />
           <CarStrip facts={sheet.strip} />
         </div>
