@@ -144,6 +144,9 @@ public sealed class JobState
         : Setup.HasLever ? Car.Get(Planning.Car.Cable) == CableRun.Slack && Car.Get(Planning.Corner.Lever, side) == Lever.OnStop
         : Setup.Identified;
 
+    /// <summary>Minutes of the plan that is left, for one technician.</summary>
+    internal int MinutesLeft => Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
+
     /// <summary>The job's own instruments, by their figures as it was opened, with the calibration that they have on the tool board now.</summary>
     public ToolBoard Own(ToolBoard board)
     {

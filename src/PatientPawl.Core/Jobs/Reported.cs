@@ -154,7 +154,8 @@ public static class FindingCatalogue
             if (e is StepDone done && done.Step.Side == side) open.RemoveAll(c => c.Mends?.StepId == done.Step.StepId);
         }
 
-        return open;
+        // What another step settled, as a new caliper brings its own screw, is not asked for any more.
+        return [.. open.Where(c => (side is { } at ? state.Car.Get(c.Mends!.Value.Asked, at) : state.Car.Get(c.Mends!.Value.Asked)) == Asked.Due)];
     }
 
     /// <summary>Parts that findings asked for, put right or not.</summary>
@@ -169,9 +170,7 @@ public static class FindingCatalogue
     {
         ArgumentNullException.ThrowIfNull(state);
         var next = state.With(new(Guid.NewGuid(), state.Version + 1, JobRules.Report(state, kind, side, null), Guid.Empty, "", default, default));
-        return new(Minutes(next) - Minutes(state), [.. next.Remaining.Except(state.Remaining).Select(StepCatalogue.Words)], [.. RunSheets.LaidOut(next).Except(RunSheets.LaidOut(state))]);
-
-        static int Minutes(JobState job) => job.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
+        return new(next.MinutesLeft - state.MinutesLeft, [.. next.Remaining.Except(state.Remaining).Select(StepCatalogue.Words)], [.. RunSheets.LaidOut(next).Except(RunSheets.LaidOut(state))]);
     }
 
     /// <summary>What is wanted once this was found.</summary>
@@ -203,22 +202,22 @@ public static class FindingCatalogue
                 FindingKind.StuckRotor => car.With(Corner.StuckRotor, at, Asked.Due),
                 FindingKind.StuckWheel => car.With(Corner.StuckWheel, at, Asked.Due),
                 FindingKind.Ridge => car.With(Corner.Ridge, at, Asked.Due),
-                FindingKind.HoseUnsound or FindingKind.BleedScrewBroken or FindingKind.CableFrayed or FindingKind.ThreadStripped or FindingKind.StudDamaged or FindingKind.BearingPlay
-                    or FindingKind.BackingPlate or FindingKind.SpeedSensor => car.With(kind.Card().Mends!.Value.Asked, at, Asked.Due),
                 FindingKind.WrongPart or FindingKind.NewPartSpoiled when NewPartsOn(car, at) => car.With(Corner.WrongFitted, at, Asked.Due),
                 FindingKind.FluidShows => car.With(Corner.Hydraulics, at, HydraulicsState.Open),
+                _ when kind.Card() is { PerCorner: true, Mends: { } mends } => car.With(mends.Asked, at, Asked.Due),
                 _ => car,
             };
         }
 
+        if (kind.Card() is { PerCorner: false, Mends: { } asks }) car = car.With(asks.Asked, Asked.Due);
         return kind switch
         {
             FindingKind.StuckPiston => car.With(Car.NewParts, Done.No),
             FindingKind.WrongPart or FindingKind.NewPartSpoiled => car.With(Car.NewParts, Done.No).With(Car.RightPart, Asked.Due),
             FindingKind.PipeUnsound => car.With(Car.Pipes, Asked.Due),
-            FindingKind.LampStays => car.With(Car.Trouble, Asked.Due).With(Car.Codes, Codes.Unread),
-            FindingKind.PedalSinks => car.With(Car.Trouble, Asked.Due).With(Car.Pedal, Pedal.NotPumped),
-            FindingKind.Pulls or FindingKind.NoiseOnDrive => car.With(Car.Trouble, Asked.Due).With(Car.TestDrive, Done.No),
+            FindingKind.LampStays => car.With(Car.Codes, Codes.Unread),
+            FindingKind.PedalSinks => car.With(Car.Pedal, Pedal.NotPumped),
+            FindingKind.Pulls or FindingKind.NoiseOnDrive => car.With(Car.TestDrive, Done.No),
             _ => car,
         };
     }

@@ -250,7 +250,7 @@ public static class RunSheets
     {
         ArgumentNullException.ThrowIfNull(state);
         if (!CanChoose(state)) return [];
-        var planned = state.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
+        var planned = state.MinutesLeft;
         return
         [
             .. Planner.Choices(state.Setup, state.Car, state.Remaining).Select(c => (c.Step, Type: StepCatalogue.Find(c.Step.StepId)!, c.After))
@@ -294,8 +294,12 @@ public static class RunSheets
             step.Side is { } at ? behaviour.Clearance(state, at) : null, step.Side is { } wheel ? state.Corner(wheel).StarWheel : null, behaviour.BackFromLock(state), behaviour.Page(state));
     }
 
-    private static ReadingCard CardIn(JobState state, ReadingKind kind) =>
-        kind == ReadingKind.PistonProtrusion && state.Setup.IsFixed ? kind.Card() with { Name = "Inner piston stands proud" } : kind.Card();
+    private static ReadingCard CardIn(JobState state, ReadingKind kind)
+    {
+        var card = kind.Card();
+        if (kind == ReadingKind.PistonProtrusion && state.Setup.IsFixed) card = card with { Name = "Inner piston stands proud" };
+        return card.Instrument is null ? card : card with { Serving = [.. state.Instruments.Where(i => card.Uses.Any(i.Serves)).Select(i => i.Id)] };
+    }
 
     /// <summary>What is renewed.</summary>
     /// <param name="setup">What is wanted.</param>

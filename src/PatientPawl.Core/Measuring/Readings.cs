@@ -40,7 +40,11 @@ public enum ReadingKind
 /// <param name="Instrument">The instrument it is usually taken with; null when none is needed.</param>
 /// <param name="Optional">True when the step can go on without it.</param>
 /// <param name="Uses">What its instrument gets at, one of them at least; empty when none is needed.</param>
-public sealed record ReadingCard(ReadingKind Kind, string Name, string Unit, double Low, double High, string? Instrument, bool Optional, IReadOnlyList<InstrumentUse> Uses);
+public sealed record ReadingCard(ReadingKind Kind, string Name, string Unit, double Low, double High, string? Instrument, bool Optional, IReadOnlyList<InstrumentUse> Uses)
+{
+    /// <summary>Names of the job's instruments that get at it; empty outside a job.</summary>
+    public IReadOnlyList<string> Serving { get; init; } = [];
+}
 
 /// <summary>One reading as taken.</summary>
 /// <param name="Kind">The kind.</param>

@@ -630,4 +630,8 @@ public static class Corner
     public static readonly StateVariable<Asked> HubMend = new("hub and threads to be put right", true);
     /// <summary>A wheel-speed sensor that is not fit.</summary>
     public static readonly StateVariable<Asked> SpeedSensorMend = new("speed sensor to be put right", true);
+
+    // What was found beside the job: under the pedal, and under a car that moves.
+    internal static readonly StateVariable<Asked>[] MendedUnderThePedal = [HoseMend, ScrewMend];
+    internal static readonly StateVariable<Asked>[] MendedToMove = [HubMend, SpeedSensorMend, CableMend];
 }

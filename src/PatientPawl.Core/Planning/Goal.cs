@@ -21,7 +21,7 @@ internal static class Goal
 
     // What was found at a corner beside the job, put right.
     private static readonly Condition[] Mended =
-        [.. new[] { Corner.HoseMend, Corner.ScrewMend, Corner.CableMend, Corner.HubMend, Corner.SpeedSensorMend }.SelectMany(v => v.Both(Asked.Nothing, Asked.Done)).Select(r => (Condition)r)];
+        [.. Corner.MendedUnderThePedal.Concat(Corner.MendedToMove).SelectMany(v => v.Both(Asked.Nothing, Asked.Done)).Select(r => (Condition)r)];
 
     private static readonly Condition[] Quiet = [Car.Ignition.Is(Ignition.Off), Car.Cap.Is(CapState.On)];
 

@@ -88,7 +88,7 @@ public static class Interlocks
                 new(Concern.Pedal, Assembled.Held(Where.Right)),
                 new(Concern.Pedal, Condition.All(Corner.BleedScrew.Both(Bolts.Tight, Bolts.Torqued)).Saying("both bleed screws torqued")),
                 new(Concern.Pedal | Concern.Bleeds, ((Condition)Car.Pipes.Is(Asked.Nothing, Asked.Done)).Saying("pipes and hoses sound")),
-                new(Concern.Pedal | Concern.Bleeds, Condition.All([.. Corner.HoseMend.Both(Asked.Nothing, Asked.Done), .. Corner.ScrewMend.Both(Asked.Nothing, Asked.Done)])
+                new(Concern.Pedal | Concern.Bleeds, Condition.All([.. Corner.MendedUnderThePedal.SelectMany(v => v.Both(Asked.Nothing, Asked.Done))])
                     .Saying("no hose or bleed screw that is to be renewed")),
                 new(Concern.Bleeds, Assembled.BothUnderPedal),
                 new(Concern.Bleeds, Assembled.Held(Where.Left)),
@@ -183,7 +183,7 @@ public static class Interlocks
                 new(Concern.MovesCar, Assembled.Both),
                 new(Concern.MovesCar | Concern.HandsOver, Condition.All(Corner.WrongFitted.Both(Asked.Nothing, Asked.Done)).Saying("no part on it that may be the wrong one")),
                 new(Concern.MovesCar | Concern.HandsOver, Condition.All(
-                    [.. Corner.HubMend.Both(Asked.Nothing, Asked.Done), .. Corner.SpeedSensorMend.Both(Asked.Nothing, Asked.Done), .. Corner.CableMend.Both(Asked.Nothing, Asked.Done), Car.Trouble.Is(Asked.Nothing, Asked.Done)])
+                    [.. Corner.MendedToMove.SelectMany(v => v.Both(Asked.Nothing, Asked.Done)), Car.Trouble.Is(Asked.Nothing, Asked.Done)])
                     .Saying("what was found put right")),
                 new(Concern.MovesCar, Condition.All(Car.Position.Is(CarPosition.Ground), Car.Chocks.Is(Chocks.Out)).Saying("on its wheels, chocks out")),
                 new(Concern.MovesCar, Condition.All([.. Corner.Wheel.Both(Wheel.On), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued), Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted)])

@@ -96,6 +96,8 @@ public class FoundAtTheCarTests
         job.Do(s => JobRules.Click(s, Bench.Click(RunSheets.Of(s).Now!) with { Outcome = "stays" }, true, Bench.Board));
         job.State.Setup.Left.CaliperNew.ShouldBeTrue();
         Ahead(job).ShouldNotContain("bleed-screw-renewed, left", "the new caliper brings its own");
+        job.Until("new-caliper-hung", Side.Left).Step(RunSheets.Of(job.State).Now!);
+        FindingCatalogue.At(job.State, Side.Left).ShouldContain(c => c.Kind == FindingKind.BleedScrewBroken, "and that one can break too");
         job.Until("", level: 80);
         job.State.HandedOver.ShouldBeTrue();
     }

@@ -137,6 +137,14 @@ public class RetractionJobTests
     }
 
     [Fact]
+    public void A_step_offers_the_jobs_own_instruments_that_get_at_it_and_no_others()
+    {
+        var cards = RunSheets.Of(new Bench().Open().LookOver().Identify().Until("measured", Side.Left).State).Now!.Readings.ToDictionary(r => r.Kind);
+        cards[ReadingKind.RotorThickness].Serving.ShouldBe(["caliper", "micrometer", "fine-micrometer", "vernier", "pad-gauge", "steel-rule"]);
+        cards[ReadingKind.PistonProtrusion].Serving.ShouldBe(["caliper", "depth-gauge", "vernier", "pad-gauge", "steel-rule"]);
+    }
+
+    [Fact]
     public void A_job_has_one_answer_for_its_reservoir_whichever_bench_or_step_asks()
     {
         var job = AtPiston();

@@ -57,22 +57,18 @@ public class AfterASurpriseTests
     }
 
     [Fact]
-    public void A_rotor_does_not_come_off_under_a_caliper_that_is_only_swung_up()
+    public void A_rotor_stays_under_a_caliper_that_is_only_swung_up_and_a_spindle_waits_for_its_wheel_off()
     {
         // The rotor passes its bracket: only the caliper, still on one pin, is over it.
-        var setup = PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors) with { RotorComesOffWithBracketOn = true };
-        var state = Until(setup, "rotor-off", Side.Left);
-        Planner.Why(setup, state, new("rotor-off", Side.Left)).Allowed.ShouldBeTrue();
-        Planner.Why(setup, state.With(Corner.Caliper, Side.Left, Caliper.Swung), new("rotor-off", Side.Left)).Allowed.ShouldBeFalse();
-    }
+        Waits(PlanSetup.For(Architecture.CableScrew, JobScope.PadsAndRotors) with { RotorComesOffWithBracketOn = true }, "rotor-off", Corner.Caliper, Caliper.Swung);
+        Waits(PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand), "spindle-back", Corner.Wheel, Wheel.On);
 
-    [Fact]
-    public void A_spindle_is_not_driven_back_behind_a_wheel_that_was_put_on_before_its_turn()
-    {
-        var setup = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand);
-        var state = Until(setup, "spindle-back", Side.Left);
-        Planner.Why(setup, state, new("spindle-back", Side.Left)).Allowed.ShouldBeTrue();
-        Planner.Why(setup, state.With(Corner.Wheel, Side.Left, Wheel.On), new("spindle-back", Side.Left)).Allowed.ShouldBeFalse();
+        static void Waits<T>(PlanSetup setup, string step, StateVariable<T> of, T value) where T : struct, Enum
+        {
+            var state = Until(setup, step, Side.Left);
+            Planner.Why(setup, state, new(step, Side.Left)).Allowed.ShouldBeTrue();
+            Planner.Why(setup, state.With(of, Side.Left, value), new(step, Side.Left)).Allowed.ShouldBeFalse();
+        }
     }
 
     [Fact]

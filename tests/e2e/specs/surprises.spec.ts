@@ -28,6 +28,24 @@ test("cable calipers: a stuck piston is found in two touches, and the job ends w
   expect(JSON.stringify(record.torques)).toContain("Banjo bolt 1 of 1");
 });
 
+test("a finding is reached by a word, its cost is told, and the list fits a tablet", async ({ page }) => {
+  const jobId = await begin(page, "GNT 077", "pads", "cable", 63, "measured", "left");
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await page.getByRole("button", { name: "Report a problem" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("button", { name: "Thread stripped, left" })).toBeVisible();
+  expect(await dialog.evaluate((d) => d.scrollHeight - d.clientHeight)).toBeLessThanOrEqual(0);
+  await dialog.getByLabel("Search by a word").fill("hose");
+  await expect(dialog.getByRole("button", { name: "Thread stripped, left" })).toBeHidden();
+  await dialog.getByRole("button", { name: "Hose cracked or collapsed, right" }).click();
+  await expect(dialog.getByText(/longer/)).toBeVisible();
+  await expect(dialog.getByText(/brake hose/)).toBeVisible();
+  await dialog.getByRole("button", { name: "Report it" }).click();
+  await expect(dialog).toHaveCount(0);
+  const sheet = (await (await page.request.get(`/api/jobs/${jobId}`)).json()).sheet;
+  expect(sheet.ahead.map((a: { step: { stepId: string; side: string } }) => `${a.step.stepId}, ${a.step.side}`)).toContain("hose-renewed, right");
+});
+
 test("motor calipers: what a step out of order may have done is looked at by real steps, and the job still ends", async ({ page }) => {
   const jobId = await begin(page, "GNT 233", "pads", "motor", 62);
   await work(page, (t) => t.startsWith("Choose the route"));

@@ -5833,6 +5833,8 @@ export interface components {
             optional: boolean;
             /** @description What its instrument gets at, one of them at least; empty when none is needed. */
             uses: components["schemas"]["InstrumentUse"][];
+            /** @description Names of the job's instruments that get at it; empty outside a job. */
+            serving?: string[];
         };
         ReadingIn: {
             /** Format: uuid */

@@ -9,10 +9,7 @@ export function useStepInstruments() {
   const board = useInstruments().data ?? [];
   const [chosen, choose] = useDraft("step instruments");
   const serving = (card: Card) =>
-    board.filter(
-      ({ instrument: i, inDate }) =>
-        inDate && (card.uses.length === 0 || !i.uses || i.uses.some((use) => card.uses.includes(use))),
-    );
+    board.filter(({ instrument, inDate }) => inDate && card.serving?.includes(instrument.id));
   const of = (card: Card) => {
     if (!card.instrument) return null;
     const fit = serving(card).map((i) => i.instrument.id);
