@@ -39,7 +39,7 @@ test("a finding is reached by a word, its cost is told, and the list fits a tabl
   await expect(dialog.getByRole("button", { name: "Thread stripped, left" })).toBeHidden();
   await dialog.getByRole("button", { name: "Hose cracked or collapsed, right" }).click();
   await expect(dialog.getByText(/longer/)).toBeVisible();
-  await expect(dialog.getByText(/brake hose/)).toBeVisible();
+  await expect(dialog.getByText(/new sealing washers/)).toBeVisible();
   await dialog.getByRole("button", { name: "Report it" }).click();
   await expect(dialog).toHaveCount(0);
   const sheet = (await (await page.request.get(`/api/jobs/${jobId}`)).json()).sheet;

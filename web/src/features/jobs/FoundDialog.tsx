@@ -49,7 +49,7 @@ export function FoundDialog({ job }: { job: JobView }) {
       {open && (
         <Overlay
           title={card ? `${card.name}${found.side ? `, ${found.side}` : ""}` : "Report a problem"}
-          wide
+          wide={card ? true : "most"}
         >
           {card ? (
             <>
@@ -80,7 +80,7 @@ export function FoundDialog({ job }: { job: JobView }) {
                 <input value={word} maxLength={40} onChange={(e) => setWord(e.target.value)} />
               </label>
               <h3 className="title m-0 text-[20px]">At a corner</h3>
-              <div className="grid grid-cols-2 gap-x-4 gap-y-1 max-[700px]:grid-cols-1">
+              <div className="grid grid-cols-3 gap-x-4 gap-y-1 max-[900px]:grid-cols-2 max-[700px]:grid-cols-1">
                 {corner.map((c) => (
                   <div key={c.kind} className="flex items-center gap-1">
                     <span className="min-w-0 flex-1 text-[16px] leading-tight">{c.name}</span>
