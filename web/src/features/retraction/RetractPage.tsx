@@ -10,7 +10,6 @@ import { Spine } from "../../ui/Spine";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { StopNote, Verdicts } from "../jobs/StepPanel";
-import { stagesOf } from "../hydraulics/views";
 import { figure, useShortScreen } from "../jobs/words";
 import { FactField } from "../measuring/fields";
 import { CaliperSeen } from "./CaliperSeen";
@@ -18,7 +17,6 @@ import { useTurnCount } from "./count";
 import { CountWindow, LogPanel } from "./LogBench";
 import { OpposedSeen, PairWindow } from "./OpposedSeen";
 import { PistonFace } from "./PistonFace";
-import { Reservoir } from "./Reservoir";
 import { RoundPanel } from "./RoundPanel";
 import { StopSigns } from "./RetractSummary";
 import { RulingText } from "./RulingText";
@@ -226,16 +224,11 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           ))}
           {reservoir && !corner.pistonHome && (
             <div className="flex items-center justify-between gap-3 border-t border-rule pt-2">
-              {active ? (
-                <p className="m-0 text-[16px]">{reservoir.says.slice(0, 2).join(" ")}</p>
-              ) : (
-                <Reservoir
-                  spec={reservoir.spec}
-                  stages={stagesOf(reservoir).slice(0, -1)}
-                  says={reservoir.says[0] ?? ""}
-                  stops={reservoir.room.verdict === "draw-off-first"}
-                />
-              )}
+              <p
+                className={`m-0 text-[16px] ${reservoir.room.verdict === "draw-off-first" ? "font-bold text-outside" : ""}`}
+              >
+                {reservoir.says.slice(0, 2).join(" ")}
+              </p>
               <Link className="btn flex-shrink-0" to={`/jobs/${job.id}/fluid`}>
                 Fluid bench
               </Link>
