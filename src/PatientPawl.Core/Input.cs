@@ -88,6 +88,9 @@ public static class Figure
     public static string Fixed(double value, int decimals) =>
         Math.Round(value, decimals, MidpointRounding.AwayFromZero).ToString("F" + decimals.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 
+    /// <summary>A day as ISO 8601 writes it: <c>2031-04-09</c>.</summary>
+    public static string Date(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
     /// <summary>A count with its noun, agreeing in number: <c>1 stroke</c>, <c>2 strokes</c>. The plural adds an s unless it is given.</summary>
     public static string Count(double n, string one, string? many = null, int decimals = 0) => $"{Of(n, decimals)} {(Math.Abs(n - 1) < 1e-9 ? one : many ?? one + "s")}";
 

@@ -57,6 +57,7 @@ public sealed record BoardCard(
         var model = opened.Vehicle.Model;
         var (status, lead, headline) =
             state.HandedOver ? (BoardStatus.Finished, $"{model} waits for", "its driver")
+            : state.Awaits is { } parts ? (BoardStatus.Waits, $"{model} waits for", parts.What.ToLowerInvariant())
             : state.Night is not null ? (BoardStatus.Waits, $"{model} waits for", "the morning")
             : stuck.Length > 0 ? (BoardStatus.Waits, $"{model} waits for", stuck.Length == 2 ? "two calipers" : $"a {stuck[0].Word()} caliper")
             : Core.Sides.Both.Where(s => state.Car.Get(Planning.Corner.Doubt, s) == Doubt.Open).Select(s => state.Findings.LastOrDefault(f => f.Side == s && f.Finding.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough)).FirstOrDefault(f => f is not null) is { } doubt
@@ -64,7 +65,9 @@ public sealed record BoardCard(
             : !started ? (BoardStatus.NotStarted, $"{model} waits for", "someone to look")
             : state.Setup.NotCovered is not null ? (BoardStatus.Waits, $"{model} waits for", "the maker's order")
             : sheet.Now is { } now ? (BoardStatus.InHand, $"{model} is at", Say(now)) : (BoardStatus.Waits, $"{model} waits for", "the lead");
-        var next = state.HandedOver ? "Record ready to print." : stuck.Length > 0 ? $"Next: {(sheet.Now is { } n ? Say(n) : "leave the hose shut")}."
+        var next = state.HandedOver ? "Record ready to print."
+            : state.Awaits is { } from ? $"From {from.From}, since {Figure.Date(DateOnly.FromDateTime(from.Since.Date))}{(from.Expected is { } day ? $", expected {Figure.Date(day)}" : "")}."
+            : stuck.Length > 0 ? $"Next: {(sheet.Now is { } n ? Say(n) : "leave the hose shut")}."
             : sheet.Also.Count > 0 ? $"Or: {Say(sheet.Also[0])}. {Duration(sheet.MinutesLeft)} left." : $"{Duration(sheet.MinutesLeft)} left.";
         return new(jobId, opened.Number, opened.Bay, opened.Vehicle, status, lead, headline, next,
             started ? state.Standing.Last().Technician : null, Corner(state, sheet, Side.Left), Corner(state, sheet, Side.Right), sheet.MinutesLeft,

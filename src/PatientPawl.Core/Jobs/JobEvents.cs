@@ -29,8 +29,17 @@ public abstract record JobEvent
 /// <param name="Rules">The house rules.</param>
 /// <param name="Instruments">The workshop's measuring instruments; null in a job from before they were kept counts as the defaults.</param>
 /// <param name="NewCalipers">Corners whose caliper is renewed; null means none.</param>
+/// <param name="Learnt">What earlier jobs learnt about this vehicle; null in a job from before it was kept.</param>
 public sealed record JobOpened(
-    int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null, IReadOnlyList<Side>? NewCalipers = null) : JobEvent;
+    int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null, IReadOnlyList<Side>? NewCalipers = null,
+    IReadOnlyList<LearntFact>? Learnt = null) : JobEvent;
+
+/// <summary>Something learnt at a vehicle in an earlier job.</summary>
+/// <param name="Kind">What.</param>
+/// <param name="Side">The corner; null for the car.</param>
+/// <param name="Note">What was noted with it.</param>
+/// <param name="On">The day.</param>
+public sealed record LearntFact(FindingKind Kind, Side? Side, string? Note, DateOnly On);
 
 /// <summary>The questions before lifting were answered and are settled.</summary>
 /// <param name="Answers">Every question with its answer.</param>
@@ -204,6 +213,21 @@ public sealed record FindingReported(FindingKind Kind, Side? Side, string? Note)
 /// <param name="Goal">What it is to end in now.</param>
 /// <param name="Reason">Why.</param>
 public sealed record GoalChanged(JobGoal Goal, string Reason) : JobEvent;
+
+/// <summary>A stop sign that held a corner was settled: the same caliper goes on.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Sign">The sign.</param>
+/// <param name="What">What was done.</param>
+public sealed record StopSignSettled(Side Side, StopSign Sign, string What) : JobEvent;
+
+/// <summary>The job waits for parts.</summary>
+/// <param name="What">For what.</param>
+/// <param name="From">From where.</param>
+/// <param name="Expected">When they are expected; null when nobody knows.</param>
+public sealed record PartsAwaited(string What, string From, DateOnly? Expected) : JobEvent;
+
+/// <summary>The parts that were waited for have come.</summary>
+public sealed record PartsCame : JobEvent;
 
 /// <summary>The job was left overnight at a safe stopping point.</summary>
 /// <param name="Kind">Which.</param>

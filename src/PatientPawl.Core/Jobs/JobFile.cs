@@ -14,6 +14,9 @@ internal sealed record JobFile(
 {
     public LeakInput? Leaks { get; init; }
 
+    /// <summary>Parts that are waited for, with the event that says so.</summary>
+    public (PartsAwaited What, RecordedEvent At)? Awaits { get; init; }
+
     /// <summary>What the job goes on to after a night.</summary>
     public JobGoal Wanted { get; init; }
 

@@ -173,7 +173,11 @@ public static partial class JobBenches
         var other = state.Corner(side == Side.Left ? Side.Right : Side.Left).LogPoints().Where(p => p.Effort is not null && !p.Released).Select(p => p.Effort!.Value.NewtonMeters).ToArray();
         return RetractionLog.Follow(new(points, turned, piston.HomeProtrusion, turned ? piston.Lead : null, rules.RetractDepth == RetractDepthRule.AsFarAsNeeded ? file.Travel?.Travel : null, Bores(state.Opened.Sheet),
             file.Log.LastOrDefault()?.Gauge ?? InstrumentCatalogue.Find(state.Instruments, "depth-gauge") ?? InstrumentCatalogue.Get(InstrumentCatalogue.Defaults, "depth-gauge"), piston.TwoStage, piston.OtherWayAllowed, checks,
-            other.Length > 0 ? UnitsNet.Torque.FromNewtonMeters(other.Average()) : null, turnsNow));
+            other.Length > 0 ? UnitsNet.Torque.FromNewtonMeters(other.Average()) : null, turnsNow)
+        {
+            Felt = file.Retraction.Felt,
+            OtherFelt = state.Corner(side.Other()).Retraction.Felt,
+        });
     }
 
     private static List<Opening> Openings(JobState state)

@@ -77,10 +77,17 @@ public sealed record JobRecord(
     {
         var card = e.Event.Card();
         // What was noted and acknowledged at a step belongs in the file; the run sheet has no room for it.
-        var detail = e.Event is StepDone s
-            ? EventCatalogue.Join(card.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null) : card.Detail(e.Event);
+        var detail = e.Event switch
+        {
+            StepDone s => EventCatalogue.Join(card.Detail(s), s.Note, s.Acknowledged.Count > 0 ? "acknowledged: " + string.Join(", ", s.Acknowledged) : null),
+            LookOverDone looked => string.Join(" ", looked.Answers.Select(Answered)),
+            _ => card.Detail(e.Event),
+        };
         return new(e.Seq, e.OccurredAt, e.Technician, card.Name(e.Event), card.Side(e.Event)?.Word() ?? "car", detail, voided);
     }
+
+    private static string Answered(LookOverItem item) =>
+        $"{LookOverQuestions.All.FirstOrDefault(q => q.Id == item.Id)?.Question ?? item.Id} {item.Answer switch { LookOverAnswer.Yes => "Yes", LookOverAnswer.No => "No", _ => "Not known" }}.";
 
     private static List<string> FittedIn(JobState state)
     {
@@ -91,7 +98,7 @@ public sealed record JobRecord(
             if (state.Car.Get(Corner.Rotor, side) == Rotor.New) list.Add($"New rotor, {side.Word()}.");
             if (state.Car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet) list.Add($"New parking shoes, {side.Word()}.");
             if (state.Car.Get(Corner.CaliperPart, side) == CaliperPart.New) list.Add($"New caliper, {side.Word()}.");
-            foreach (var (mended, part) in new[] { (Corner.HoseMend, "brake hose"), (Corner.ScrewMend, "bleed screw"), (Corner.CableMend, "parking cable") })
+            foreach (var (mended, part) in new[] { (Corner.HoseMend, "brake hose"), (Corner.ScrewMend, "bleed screw"), (Corner.CableMend, "parking cable"), (Corner.SensorMend, "wear sensor"), (Corner.ActuatorMend, "actuator"), (Corner.BracketSwap, "bracket") })
                 if (state.Car.Get(mended, side) == Asked.Done) list.Add($"New {part}, {side.Word()}.");
             if (state.Car.Get(Corner.Hardware, side) == Asked.Done) list.Add($"New hardware, {side.Word()}.");
             if (state.Car.Get(Corner.PinKit, side) == Asked.Done) list.Add($"New slide pins, {side.Word()}.");
@@ -110,6 +117,8 @@ public sealed record JobRecord(
         list.AddRange(standing.Select(f => $"Found, {f.Side.Word()}: {f.Finding.Says}"));
         if (verdicts.Any(v => v.Subject?.Judged == Judged.DrumDiameter && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
             list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
+        list.AddRange(Core.Sides.Both.Where(s => state.ScrewsLeftOut(s) > 0).Select(s => $"A rotor screw was left out, {s.Word()}: the wheel holds the rotor on the road. Take care that it does not tilt when the wheel is off."));
+        if (state.Standing.Any(e => e.Event is StepDone { Step.StepId: "lamp-seen-off", Outcome: "tool-needed" })) list.Add("The wear lamp stays lit until a tool resets it: the sensor itself is new.");
         if (state.Setup.PadsNew && state.Setup.Rules.BedIn == Workshop.BedInRule.Gentle) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;
     }

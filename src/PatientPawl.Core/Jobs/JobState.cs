@@ -64,6 +64,14 @@ public sealed record CornerFile(
 /// <param name="Steps">How many steps had been done by then.</param>
 public sealed record HoldMet(DateTimeOffset At, int Steps);
 
+/// <summary>Parts that a job waits for.</summary>
+/// <param name="What">For what.</param>
+/// <param name="From">From where.</param>
+/// <param name="Expected">When they are expected; null when nobody knows.</param>
+/// <param name="Since">Since when, by the client's clock.</param>
+/// <param name="EventId">The event that says so.</param>
+public sealed record AwaitedParts(string What, string From, DateOnly? Expected, DateTimeOffset Since, Guid EventId);
+
 /// <summary>The state of a job: everything shown is computed from this, and this from the events alone. Immutable.</summary>
 public sealed class JobState
 {
@@ -124,6 +132,8 @@ public sealed class JobState
     public ImmutableList<PlanChange> Changes => Now.Changes;
     /// <summary>How the job was left, while it is left.</summary>
     public LeftOvernight? Night => Now.Night;
+    /// <summary>Parts that are waited for; null when none are.</summary>
+    public AwaitedParts? Awaits => Now.Awaits is var (what, at) ? new(what.What, what.From, what.Expected, at.OccurredAt, at.Id) : null;
     /// <summary>Holds met so far.</summary>
     public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
     /// <summary>The remaining steps in order.</summary>
@@ -160,6 +170,15 @@ public sealed class JobState
 
     /// <summary>True where pistons were seen on both sides of the rotor.</summary>
     internal bool SeenOpposed(Side side) => Observations(side).Contains(new(Look.OpposedPistons, Seen.Yes));
+
+    /// <summary>How many rotor screws of a corner were left out in this job.</summary>
+    internal int ScrewsLeftOut(Side side) => Standing.Count(e => e.Event is StepDone { Step.StepId: "screw-decided" } d && d.Step.Side == side && d.Found is null or "others-hold");
+
+    /// <summary>The sheet's fastener line at a corner; of rotor screws those that were left out are not among them. Null where the sheet has none.</summary>
+    internal Torque.TorqueLine? LineAt(Torque.FastenerRole role, Side? side) =>
+        Opened?.Sheet.Line(role) is { } line
+            ? role == Torque.FastenerRole.RotorScrew && side is { } at && ScrewsLeftOut(at) is > 0 and var left ? line with { PerCorner = Math.Max(line.PerCorner - left, 1) } : line
+            : null;
 
     /// <summary>The observations that stand at a corner.</summary>
     public IReadOnlyList<Observation> Observations(Side side) => [.. Corner(side).Looks.Values.Select(l => new Observation(l.Look, l.Seen!.Value))];
@@ -209,12 +228,24 @@ public sealed class JobState
             LeaksLookedAt e => Same(next with { Leaks = e.Seen }),
             PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
             StopSignSeen { Holds: true } e => Replan(Moved(next, next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
+            StopSignSettled e => Replan(Moved(next, Settled(next.Car, e)).WithCorner(e.Side, c => c with { Stop = null })),
+            PartsAwaited e => Same(next with { Awaits = (e, recorded) }),
+            PartsCame => Same(next with { Awaits = null }),
             FindingReported e => Reported(next, e, recorded.Id),
             LeftOvernight e => Same(next with { Night = e }),
             CameBack => Replan(Doubtful(next with { Night = null })),
             PawlLifted e => Replan(Doubted(next, e)),
             _ => Same(next),
         };
+    }
+
+    /// <summary>The piston goes on; what may have been loaded behind it is looked at first.</summary>
+    private static CarState Settled(CarState car, StopSignSettled e)
+    {
+        car = car.With(Planning.Corner.Piston, e.Side, Piston.Out);
+        if (e.Sign == StopSign.BootTwists) return car;
+        if (car.Get(Planning.Corner.Lever, e.Side) == Lever.OnStop) car = car.With(Planning.Corner.Lever, e.Side, Lever.NotSeen);
+        return car.Get(Planning.Corner.Spindle, e.Side) == Spindle.Back ? car.With(Planning.Corner.Spindle, e.Side, Spindle.Unknown) : car;
     }
 
     private JobState Same(JobFile parts) => new(parts, _plan.IsValueCreated && CannotBeMet.Count == 0 ? Remaining : null);
@@ -324,8 +355,8 @@ public sealed class JobState
     /// <summary>What was done stays done; what is behind it may have to be opened again.</summary>
     private JobState Reported(JobFile next, FindingReported e, Guid id)
     {
-        var parts = Resetup(next, FindingCatalogue.Onto(next.Setup, e.Kind, e.Side));
-        parts = Moved(parts, FindingCatalogue.Onto(parts.Car, e.Kind, e.Side));
+        var parts = Resetup(next, FindingRules.Onto(next.Setup, e.Kind, e.Side));
+        parts = Moved(parts, FindingRules.Onto(parts.Setup, parts.Car, e.Kind, e.Side));
         if (e is { Kind: FindingKind.StuckPiston, Side: { } side }) parts = parts.WithCorner(side, c => c with { Stop = null });
         return Changed(Replan(parts), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);
     }

@@ -157,11 +157,12 @@ public sealed record Prefilled(ReadingKind Kind, double Value, string From, stri
 /// <param name="RetractWhyNot">Why it may not.</param>
 /// <param name="Stop">The stop sign that holds the corner.</param>
 /// <param name="StopEventId">Its event, for lifting.</param>
+/// <param name="StopMeans">What that sign means and what may follow.</param>
 /// <param name="Reservoir">The reservoir through the job, the same as on the fluid bench; null until measured.</param>
 /// <param name="Log">What the retraction log says; null while there is none.</param>
 public sealed record CornerView(
     Side Side, IReadOnlyList<Observation> Looks, Identified Found, bool PushAllowed, Ruling? Ruling, Ruling? Provisional, Guid? RulingEventId, bool MethodUndecided, TravelResult? Travel,
-    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, ReservoirAnswer? Reservoir, LogAnswer? Log);
+    IReadOnlyList<LimitVerdict> Verdicts, bool PistonHome, bool RetractOffered, IReadOnlyList<string> RetractWhyNot, StopSignSeen? Stop, Guid? StopEventId, StopCard? StopMeans, ReservoirAnswer? Reservoir, LogAnswer? Log);
 
 /// <summary>The run sheet: what is next, what else is allowed, what holds.</summary>
 /// <param name="Now">The bench of the next step; null when nothing is left.</param>
@@ -183,10 +184,11 @@ public sealed record CornerView(
 /// <param name="Night">How the job was left, while it is left.</param>
 /// <param name="Goal">What the job is to end in, and whether it is there.</param>
 /// <param name="MayChoose">True when something may be chosen now that the plan does not ask for.</param>
+/// <param name="Awaits">Parts that are waited for; null when none are.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, bool MayChoose);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, bool MayChoose, AwaitedParts? Awaits);
 
 /// <summary>A step that may be chosen now where the plan does not ask for it.</summary>
 /// <param name="Bench">Its bench.</param>
@@ -229,17 +231,17 @@ public static class RunSheets
         return new(
             next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, [.. Parts(state.Setup, state.Car), .. FindingCatalogue.Parts(state)],
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, [.. Parts(state.Setup, state.Car), .. FindingRules.Parts(state)],
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
             new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], LaidOut(state)),
-            [FindingCatalogue.At(state, Side.Left), FindingCatalogue.At(state, null), FindingCatalogue.At(state, Side.Right)], state.Night,
-            GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any());
+            [FindingRules.At(state, Side.Left), FindingRules.At(state, null), FindingRules.At(state, Side.Right)], state.Night,
+            GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits);
     }
 
     /// <summary>Parts and materials that the job asks for from here.</summary>
     internal static IReadOnlyList<string> LaidOut(JobState state) =>
     [
-        .. Parts(state.Setup, state.Car), .. FindingCatalogue.Parts(state),
+        .. Parts(state.Setup, state.Car), .. FindingRules.Parts(state),
         .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct(),
     ];
 
@@ -274,7 +276,7 @@ public static class RunSheets
         return new(side, state.Observations(side), found, state.MechanismRelaxed(side), file.Ruled?.Ruling, provisional,
             EventOf(state, e => e is BrakeRuled r && r.Side == side), file.Ruled?.MethodUndecided == true, file.Travel, file.Verdicts,
             state.Car.Get(Planning.Corner.Piston, side) == Piston.Home, why.Allowed && state.Remaining.Contains(step), why.Allowed ? [] : why.Lacking,
-            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), reservoir,
+            file.Stop, EventOf(state, e => e is StopSignSeen { Holds: true } s && s.Side == side), file.Stop is { } held ? RetractionRuling.Stop(held.Sign) : null, reservoir,
             file.LogPoints().Count > 0 ? JobBenches.Retraction(state, side, null).Log : null);
     }
 
@@ -286,8 +288,8 @@ public static class RunSheets
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
         var behaviour = StepBehaviour.Of(type.Id);
-        return new(step, type.Name, type.Stage, type.Because, behaviour.How(state, step.Side) ?? type.HowIn(state.Setup), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
-            type.Torques is { } role ? state.Opened!.Sheet.Line(role) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
+        return new(step, type.Name, type.Stage, type.Because, string.Join(" ", [behaviour.How(state, step.Side) ?? type.HowIn(state.Setup), .. FindingRules.Remarks(state, step)]), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
+            type.Torques is { } role ? state.LineAt(role, step.Side) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && behaviour.AsksTheTool,
             [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,
             behaviour.Benches(state, step.Side), step.Side is { } side ? behaviour.Prefilled(state, side) : [], step.Side is { } corner ? behaviour.Judged(state, corner) : [],

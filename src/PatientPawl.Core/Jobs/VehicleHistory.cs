@@ -11,6 +11,18 @@ public static class VehicleHistory
     public static StarWheelNoted? StarWheel(IEnumerable<JobState> jobs, Side side) =>
         jobs.SelectMany(j => j.Standing).Where(e => e.Event is StarWheelNoted n && n.Side == side).OrderBy(e => e.RecordedAt).LastOrDefault()?.Event as StarWheelNoted;
 
+    /// <summary>What was learnt at a vehicle and its next job should know, the latest of each kind and corner; of those with a note, each.</summary>
+    public static IReadOnlyList<LearntFact> Learnt(IEnumerable<JobState> jobs)
+    {
+        ArgumentNullException.ThrowIfNull(jobs);
+        return
+        [
+            .. jobs.SelectMany(j => j.Standing).Where(e => e.Event is FindingReported f && f.Kind.Card().Learnt).OrderBy(e => e.RecordedAt)
+                .Select(e => (Found: (FindingReported)e.Event, On: DateOnly.FromDateTime(e.RecordedAt.UtcDateTime)))
+                .GroupBy(e => (e.Found.Kind, e.Found.Side, e.Found.Note)).Select(g => new LearntFact(g.Key.Kind, g.Key.Side, g.Key.Note, g.Last().On)),
+        ];
+    }
+
     /// <summary>Lining against distance since the last new pads, oldest first. The new thickness counts as a point.</summary>
     public static IReadOnlyList<WearPoint> PadWear(IEnumerable<JobState> jobs)
     {

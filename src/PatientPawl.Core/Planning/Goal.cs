@@ -140,6 +140,7 @@ internal static class Goal
         yield return Car.Cap.Is(CapState.On);
         yield return Car.Pipes.Is(Asked.Nothing, Asked.Done);
         yield return Car.Trouble.Is(Asked.Nothing, Asked.Done);
+        yield return Car.Lamp.Is(Asked.Nothing, Asked.Done);
         if (!s.IsPlain) yield return Car.Brake.Is(ParkingBrake.Applied);
         yield return Car.Pedal.Is(Pedal.Proved);
         yield return Car.Closing.Is(Closing.AsItCame, Closing.Cycled);

@@ -13,7 +13,7 @@ public sealed record InterlockClause(Concern Concerns, Condition Needs);
 /// <param name="Message">What the technician reads when a step would break it.</param>
 /// <param name="Why">What would happen.</param>
 /// <param name="Remedy">What to do when it was broken out of order.</param>
-/// <param name="Clauses">The clauses. An interlock with none is kept by the catalogue itself; a test says so.</param>
+/// <param name="Clauses">The clauses.</param>
 public sealed record Interlock(int Number, string Name, string Message, string Why, string Remedy, IReadOnlyList<InterlockClause> Clauses)
 {
     /// <summary>Variables of which nobody knows any more how they stand, once it was broken.</summary>
@@ -136,7 +136,10 @@ public static class Interlocks
             ])
         { Doubts = _ => [Car.Reservoir, Corner.Room] },
         new(7, "Hung, never by the hose", "A caliper that comes off hangs on a hook.", "The hose's inner wall tears where no one sees it.",
-            "Hang it now, look at the hose along its whole length, and replace it if in doubt.", []),
+            "Hang it now, look at the hose along its whole length, and replace it if in doubt.",
+            [
+                new(Concern.HandsIn | Concern.CaliperOn, ((Condition)Corner.HoseLook.Is(Asked.Nothing, Asked.Done)).Saying("the caliper on its hook, and the hose that carried it looked at")),
+            ]),
         new(8, "Shoes let go first", "Brake released, cable slack, star wheel backed off; then the hat comes over the shoes.", "The hat drags the shoes off their pins.",
             "Push the hat back, slacken, and try again.",
             [

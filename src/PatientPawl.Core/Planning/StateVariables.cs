@@ -92,6 +92,9 @@ public sealed class StateVariable<T> : StateVariable where T : struct, Enum
     /// <summary>The step makes it this at the other corner.</summary>
     public Effect OtherTo(T value) => new(this, Where.Other, Byte(value));
 
+    /// <summary>The step makes it this at one corner, whichever it is done at.</summary>
+    public Effect OnlyTo(Side side, T value) => new(this, side == Side.Left ? Where.Left : Where.Right, Byte(value));
+
     /// <summary>The step makes it this at both corners.</summary>
     public Effect[] BothTo(T value) => [new(this, Where.Left, Byte(value)), new(this, Where.Right, Byte(value))];
 }

@@ -4,6 +4,17 @@ using UnitsNet;
 
 namespace PatientPawl.Core.Retraction;
 
+/// <summary>How hard a piston goes, by feel.</summary>
+public enum FeltEffort
+{
+    /// <summary>By two fingers at the tool.</summary>
+    Easy,
+    /// <summary>By the whole hand.</summary>
+    Firm,
+    /// <summary>By the arm: no more than that.</summary>
+    Hard,
+}
+
 /// <summary>What is known of a corner's retraction beside its log.</summary>
 /// <param name="SlotAt">Where a slot stood, clockwise facing the piston, -360 to 720 degrees; null when it was not looked at.</param>
 /// <param name="SlotAtTurns">The count at which it stood there, 0 to 200; null is the start.</param>
@@ -15,6 +26,9 @@ namespace PatientPawl.Core.Retraction;
 /// <param name="RoomForFluid">Whether the fluid can leave.</param>
 public sealed record RetractionFacts(Angle? SlotAt, double? SlotAtTurns, Angle? Wanted, CaliperPlace Place, BootState? Boot, bool PressedHarder, bool OtherWayTried, Known RoomForFluid)
 {
+    /// <summary>How hard it goes, by feel where no wrench tells; null when nobody said.</summary>
+    public FeltEffort? Felt { get; init; }
+
     /// <summary>Nothing known.</summary>
     public static RetractionFacts None { get; } = new(null, null, null, CaliperPlace.BehindAxle, null, false, false, Known.NotKnown);
 

@@ -44,7 +44,14 @@ public sealed record StuckChecks(Known MethodRight, Known DirectionRight, Known 
 /// <param name="TurnsNow">Turns counted since, without a reading, 0 to 200; null counts from the last line.</param>
 public sealed record LogInput(
     IReadOnlyList<LogPoint> Points, bool Turned, Length? HomeProtrusion, Length? Lead, Length? Travel, IReadOnlyList<Length> Bores, Instrument Gauge, bool TwoStage, bool OtherWayAllowed,
-    StuckChecks Checks, Effort? OtherEffort, double? TurnsNow);
+    StuckChecks Checks, Effort? OtherEffort, double? TurnsNow)
+{
+    /// <summary>How hard it goes by feel; null when nobody said.</summary>
+    public FeltEffort? Felt { get; init; }
+
+    /// <summary>How hard the other side went by feel; null when nobody said.</summary>
+    public FeltEffort? OtherFelt { get; init; }
+}
 
 /// <summary>The line through the present stage.</summary>
 /// <param name="Lead">Travel a turn, or a stroke: the slope turned round. Below 0 when it comes out.</param>
@@ -284,6 +291,9 @@ public static class RetractionLog
 
         if (mean is { } m && input.OtherEffort is { NewtonMeters: > 0 } other && m / other >= HarderBy - Hair)
             found.Add(new(LogFindingKind.HarderThanOther, "Harder than the other", $"{Figure.Of(m.NewtonMeters, 1)} N m here, {Figure.Of(other.NewtonMeters, 1)} on the other side.", "Suspect this caliper, and note it.", false));
+        // Two grades apart: easy against hard, and nothing less.
+        else if (input is { Felt: FeltEffort.Hard, OtherFelt: FeltEffort.Easy })
+            found.Add(new(LogFindingKind.HarderThanOther, "Harder than the other", "Hard here, easy on the other side.", "Suspect this caliper, and note it.", false));
         return [.. found.OrderBy(f => f.Kind switch { LogFindingKind.Stuck => 0, LogFindingKind.SpringsBack => 1, LogFindingKind.ComingOut => 2, _ => 3 })];
     }
 

@@ -30,7 +30,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()), 0);
 
     public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
-        q.Id is "lamps" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
+        q.Id is "lamps" or "twin-wheels" or "wheel-bolts" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
 
     public DemoDriver Looks(Side side, IEnumerable<Observation> looks)
     {

@@ -34,6 +34,8 @@ public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
     double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null) : IVersioned;
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
+public sealed record SettleStopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, string What) : IVersioned;
+public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string What, string From, DateOnly? Expected) : IVersioned;
 public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : IVersioned;
 public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : IVersioned;
 
@@ -61,12 +63,12 @@ internal static class JobEndpoints
         api.MapGet("/board", (EventStore events) => TypedResults.Ok(DueOnce(events.Board()))).RequireAuthorization();
 
         var jobs = api.MapGroup("/jobs").RequireAuthorization();
-        jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, Library library) =>
+        jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, EventStore events, Library library) =>
         {
             var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers)
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(events.OnVehicle(c.Vehicle.Plate)))
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -95,7 +97,7 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         // What a finding would change, before it is reported.
-        jobs.MapPost("/{id:guid}/findings/preview", (Guid id, FindingWanted w, EventStore events) => TypedResults.Ok(FindingCatalogue.Preview(events.State(id), w.Kind, w.Side)));
+        jobs.MapPost("/{id:guid}/findings/preview", (Guid id, FindingWanted w, EventStore events) => TypedResults.Ok(FindingRules.Preview(events.State(id), w.Kind, w.Side)));
         jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note), board))));
         // Where the job could go instead, and what that would take; then the change itself.
@@ -127,6 +129,12 @@ internal static class JobEndpoints
         });
         jobs.MapPost("/{id:guid}/stop-signs", (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));
+        jobs.MapPost("/{id:guid}/stop-signs/settled", (Guid id, SettleStopCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.SettleStop(s, c.Side, c.What))));
+        jobs.MapPost("/{id:guid}/parts/awaited", (Guid id, AwaitCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Await(s, c.What, c.From, c.Expected))));
+        jobs.MapPost("/{id:guid}/parts/came", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Came(s))));
         jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, HttpContext http, EventStore events, JobCommands commands) =>
         {
             var (state, me) = (events.State(id), commands.Me(http));

@@ -24,7 +24,7 @@ public class FoundAtTheCarTests
     public void At_a_corner_it_brings_its_step_and_part_and_the_job_ends(FindingKind kind, string at, string step, string? part, string? fitted)
     {
         var job = Job(at).Until(at, Side.Left);
-        var foretold = FindingCatalogue.Preview(job.State, kind, Side.Left);
+        var foretold = FindingRules.Preview(job.State, kind, Side.Left);
         var minutes = job.State.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
         Find(job, kind, Side.Left);
         job.State.Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes).ShouldBe(minutes + foretold.Minutes, "what was foretold is what it costs");
@@ -36,7 +36,7 @@ public class FoundAtTheCarTests
             RunSheets.Of(job.State).LayOut.Parts.ShouldContain(part);
         }
 
-        FindingCatalogue.At(job.State, Side.Left).ShouldNotContain(c => c.Kind == kind);
+        FindingRules.At(job.State, Side.Left).ShouldNotContain(c => c.Kind == kind);
         Should.Throw<NotAllowedException>(() => JobRules.Report(job.State, kind, Side.Left, null));
         job.Until("", level: 80);
         job.State.HandedOver.ShouldBeTrue();
@@ -85,7 +85,7 @@ public class FoundAtTheCarTests
         Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench) with { Note = null }, true, Bench.Board)).Errors.Single().Field.ShouldBe("note");
         job.Step(bench);
         // Put right, it can happen again.
-        FindingCatalogue.At(job.State, Side.Left).Select(c => c.Kind).ShouldContain(FindingKind.ThreadStripped);
+        FindingRules.At(job.State, Side.Left).Select(c => c.Kind).ShouldContain(FindingKind.ThreadStripped);
     }
 
     [Fact]
@@ -97,7 +97,7 @@ public class FoundAtTheCarTests
         job.State.Setup.Left.CaliperNew.ShouldBeTrue();
         Ahead(job).ShouldNotContain("bleed-screw-renewed, left", "the new caliper brings its own");
         job.Until("new-caliper-hung", Side.Left).Step(RunSheets.Of(job.State).Now!);
-        FindingCatalogue.At(job.State, Side.Left).ShouldContain(c => c.Kind == FindingKind.BleedScrewBroken, "and that one can break too");
+        FindingRules.At(job.State, Side.Left).ShouldContain(c => c.Kind == FindingKind.BleedScrewBroken, "and that one can break too");
         job.Until("", level: 80);
         job.State.HandedOver.ShouldBeTrue();
     }

@@ -129,7 +129,7 @@ public class SurpriseTests
         FindingCatalogue.All.Count.ShouldBe(Enum.GetValues<FindingKind>().Length);
         // An inspection finds and advises; it renews nothing.
         var inspect = new Bench().Open(JobScope.Inspect).LookOver().Identify();
-        FindingCatalogue.At(inspect.State, Side.Left).ShouldBeEmpty();
+        FindingRules.At(inspect.State, Side.Left).ShouldBeEmpty();
         inspect.Until("");
         inspect.State.HandedOver.ShouldBeTrue();
         inspect.State.Car.Get(Corner.Pads, Side.Left).ShouldBe(PadState.Old);

@@ -72,7 +72,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
         {
             switch (random.Next(7))
             {
-                case 0 when FindingCatalogue.At(job.State, side) is { Count: > 0 } cards:
+                case 0 when FindingRules.At(job.State, side) is { Count: > 0 } cards:
                     var card = cards[random.Next(cards.Count)];
                     job.Do(s => JobRules.Report(s, card.Kind, side, "seeded"));
                     return $"{card.Kind} {side}";

@@ -210,8 +210,8 @@ public class PlannerTests(ITestOutputHelper output)
     {
         Interlocks.All.Select(i => i.Number).ShouldBe(Enumerable.Range(1, 17));
         Interlocks.All.ShouldAllBe(i => i.Message.Length > 10 && i.Why.Length > 5 && i.Remedy.Length > 5);
-        // 7 has no clause: the catalogue itself never leaves a caliper off and not hung.
-        Interlocks.All.Where(i => i.Clauses.Count == 0).Select(i => i.Number).ShouldBe([7]);
+        Interlocks.All.ShouldAllBe(i => i.Clauses.Count > 0);
+        // The catalogue itself never leaves a caliper off and not hung: one that hangs by its hose was found so.
         Enum.GetNames<Caliper>().ShouldBe(["On", "Hung", "Away", "Swung"]);
     }
 

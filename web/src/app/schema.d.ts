@@ -3243,6 +3243,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/stop-signs/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettleStopCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/parts/awaited": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AwaitCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/parts/came": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NightCommand"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/lifts/{target}": {
         parameters: {
             query?: never;
@@ -3624,6 +3747,40 @@ export interface components {
              * @description Minutes from now.
              */
             end: number;
+        };
+        AwaitCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            what: string;
+            from: string;
+            /** Format: date */
+            expected: null | string;
+        };
+        /** @description Parts that a job waits for. */
+        AwaitedParts: {
+            /** @description For what. */
+            what: string;
+            /** @description From where. */
+            from: string;
+            /**
+             * Format: date
+             * @description When they are expected; null when nobody knows.
+             */
+            expected: null | string;
+            /**
+             * Format: date-time
+             * @description Since when, by the client's clock.
+             */
+            since: string;
+            /**
+             * Format: uuid
+             * @description The event that says so.
+             */
+            eventId: string;
         };
         /**
          * @description Bed-in.
@@ -4031,6 +4188,7 @@ export interface components {
              * @description Its event, for lifting.
              */
             stopEventId: null | string;
+            stopMeans: null | components["schemas"]["StopCard"];
             reservoir: null | components["schemas"]["ReservoirAnswer"];
             log: null | components["schemas"]["LogAnswer"];
         };
@@ -4237,6 +4395,8 @@ export interface components {
          * @enum {unknown}
          */
         FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel" | "spot-caliper";
+        /** @enum {unknown} */
+        FeltEffort: "easy" | "firm" | "hard" | null;
         /** @description Something found that changes the job. */
         Finding: {
             /** @description The part. */
@@ -4258,6 +4418,10 @@ export interface components {
             does: string;
             /** @description The part it asks for beside those that its steps name; null for none. */
             part?: null | string;
+            /** @description What its note has to say; null where it may be silent. */
+            noteWanted?: null | string;
+            /** @description True when the vehicle remembers it: it stands in its next job too, and is offered to the sheet. */
+            learnt?: boolean;
         };
         FindingCommand: {
             /** Format: uuid */
@@ -4274,7 +4438,7 @@ export interface components {
          * @description What a technician can find at any step.
          * @enum {unknown}
          */
-        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows" | "hose-unsound" | "pipe-unsound" | "bleed-screw-broken" | "thread-stripped" | "stud-damaged" | "bearing-play" | "backing-plate" | "speed-sensor" | "cable-frayed" | "new-part-spoiled" | "lamp-stays" | "pedal-sinks" | "pulls" | "noise-on-drive";
+        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows" | "hose-unsound" | "pipe-unsound" | "bleed-screw-broken" | "thread-stripped" | "stud-damaged" | "bearing-play" | "backing-plate" | "speed-sensor" | "cable-frayed" | "new-part-spoiled" | "lamp-stays" | "pedal-sinks" | "pulls" | "noise-on-drive" | "screw-came-broken" | "screw-rounded" | "hub-stepped" | "hub-pitted" | "pin-worn" | "bushing-swollen" | "pin-air" | "pin-over-greased" | "pad-tight" | "clip-touches" | "pad-loose" | "no-sensor" | "sensor-worn" | "sensor-lead" | "pads-by-choice" | "rotors-by-choice" | "hung-by-hose" | "lever-sticks" | "key-missing" | "wheel-not-flat" | "grease-on-lining" | "brings-bracket" | "actuator-dead" | "moves-by-itself" | "studs-lubricated" | "anti-seize-on-screw" | "part-missing" | "parts-left-over" | "turns-at-bottom" | "two-stages" | "other-way" | "bolt-first" | "bolts-left-alone";
         /** @description What a finding would change. */
         FindingPreview: {
             /**
@@ -4842,6 +5006,8 @@ export interface components {
             instruments?: null | components["schemas"]["Instrument"][];
             /** @description Corners whose caliper is renewed; null means none. */
             newCalipers?: null | components["schemas"]["Side"][];
+            /** @description What earlier jobs learnt about this vehicle; null in a job from before it was kept. */
+            learnt?: null | components["schemas"]["LearntFact"][];
         };
         JobPadsRequest: {
             left: components["schemas"]["ReadingIn"][];
@@ -4975,6 +5141,19 @@ export interface components {
              * @default false
              */
             banjoUndone: boolean;
+        };
+        /** @description Something learnt at a vehicle in an earlier job. */
+        LearntFact: {
+            /** @description What. */
+            kind: components["schemas"]["FindingKind"];
+            side: null | components["schemas"]["Side"];
+            /** @description What was noted with it. */
+            note: null | string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
         };
         /** @description The job was left overnight at a safe stopping point. */
         LeftOvernight: {
@@ -6081,6 +6260,7 @@ export interface components {
             otherWayTried: boolean;
             /** @description Whether the fluid can leave. */
             roomForFluid: components["schemas"]["Known"];
+            felt?: null | components["schemas"]["FeltEffort"];
         };
         /** @description How far to back off so that the ridge of a worn drum clears the shoes. */
         RidgeVerdict: {
@@ -6319,6 +6499,7 @@ export interface components {
             goal: components["schemas"]["GoalCard"];
             /** @description True when something may be chosen now that the plan does not ask for. */
             mayChoose: boolean;
+            awaits: null | components["schemas"]["AwaitedParts"];
         };
         /**
          * @description Whose fault a runout is.
@@ -6430,6 +6611,16 @@ export interface components {
          * @enum {unknown}
          */
         SettleKind: "more-readings" | "better-instrument" | "cooling";
+        SettleStopCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            what: string;
+        };
         /** @description A way to settle a verdict that is too close to call. */
         SettledBy: {
             /** @description What would be done. */
@@ -6765,6 +6956,10 @@ export interface components {
             do: string;
             /** @description True when the corner may not go on until it is settled. */
             holdsCorner: boolean;
+            /** @description What this sign means. */
+            means: string;
+            /** @description What has to be so for the corner to go on with the same caliper; null of a sign that does not hold it. */
+            goesOn: null | string;
         };
         StopCommand: {
             /** Format: uuid */

@@ -25,6 +25,7 @@ public static partial class JobRules
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
         var outcome = OutcomeOf(state, type, command);
+        if (!isLead && behaviour.LeadDecides(outcome)) throw new NotAllowedException($"{type.Name}: the lead decides that.", ["Needs the lead's sign-in."], []);
         CheckReadings(state, type, command, board);
 
         var note = string.IsNullOrWhiteSpace(command.Note) ? null : command.Note.Trim();
@@ -84,7 +85,8 @@ public static partial class JobRules
         var card = kind.Card();
         if (card.PerCorner != side is not null) throw new InputException(new InputError("side", side?.Word() ?? "none", card.PerCorner ? "left or right" : "none", $"{card.Name} belongs to {(card.PerCorner ? "a corner" : "the car")}."));
         if (note is { Length: > 500 }) throw new InputException(new InputError("note", Figure.Shorten(note), "at most 500 characters", "The note is longer than 500 characters."));
-        if (!FindingCatalogue.At(state, side).Contains(card))
+        if (card.NoteWanted is { } wanted && string.IsNullOrWhiteSpace(note)) throw new InputException(new InputError("note", "nothing", wanted, $"{card.Name}: say {wanted}. It stands in the record."));
+        if (!FindingRules.At(state, side).Contains(card))
             throw new NotAllowedException("That changes nothing here.", [state.Setup.InspectOnly ? "An inspection only finds; a new job renews." : "It is in the plan already, or this brake has no such part."], []);
         return new(kind, side, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }

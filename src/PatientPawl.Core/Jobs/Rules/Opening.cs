@@ -13,12 +13,14 @@ public static partial class JobRules
 {
     /// <summary>Opens a job.</summary>
     /// <exception cref="InputException">Naming every field that is wrong.</exception>
-    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null, IReadOnlyList<Side>? newCalipers = null)
+    public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null,
+        IReadOnlyList<Side>? newCalipers = null, IReadOnlyList<LearntFact>? learnt = null)
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
         new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
-        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null);
+        return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null,
+            learnt is { Count: > 0 } ? learnt : null);
     }
 
     /// <summary>Settles the questions before lifting.</summary>
@@ -105,6 +107,24 @@ public static partial class JobRules
         new Checks().Text("reason", reason, 200).ThrowIfAny();
         if (state.Setup.Goal == goal) throw new NotAllowedException("That is where the job goes already.", [], []);
         return new(goal, reason.Trim());
+    }
+
+    /// <summary>The job waits for parts from here; what can be done without them is still offered.</summary>
+    /// <exception cref="InputException">Not said for what, or from where.</exception>
+    /// <exception cref="NotAllowedException">It waits already.</exception>
+    public static PartsAwaited Await(JobState state, string what, string from, DateOnly? expected)
+    {
+        RequireOpen(state);
+        new Checks().Text("what", what, 120).Text("from", from, 80).ThrowIfAny();
+        return state.Awaits is null ? new(what.Trim(), from.Trim(), expected) : throw new NotAllowedException("It waits for parts already.", [$"{state.Awaits.What}, from {state.Awaits.From}."], []);
+    }
+
+    /// <summary>The parts have come.</summary>
+    /// <exception cref="NotAllowedException">None were waited for.</exception>
+    public static PartsCame Came(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        return state.Awaits is null ? throw new NotAllowedException("This job waits for no parts.", [], []) : new();
     }
 
     /// <summary>Leaves the job overnight.</summary>

@@ -18,6 +18,17 @@ public static partial class JobRules
         return new(side, sign, card.HoldsCorner, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }
 
+    /// <summary>Settles a stop sign that holds a corner: with what was done the same caliper goes on.</summary>
+    /// <exception cref="InputException">Not said what was done.</exception>
+    /// <exception cref="NotAllowedException">Nothing holds that corner.</exception>
+    public static StopSignSettled SettleStop(JobState state, Side side, string what)
+    {
+        RequireOpen(state);
+        new Checks().Text("what", what, 200).ThrowIfAny();
+        if (state.Corner(side).Stop is not { } stop) throw new NotAllowedException("No stop sign holds that corner.", [], []);
+        return new(side, stop.Sign, what.Trim());
+    }
+
     /// <summary>Notes a line of a retraction log. Lines always append: they never wait for a version.</summary>
     /// <exception cref="InputException">A line that cannot be, or a gauge out of calibration.</exception>
     /// <exception cref="NotAllowedException">The corner is not ruled on, or its piston is home.</exception>

@@ -49,7 +49,7 @@ public static partial class JobRules
     /// <summary>The fastener line of a torque step: the sheet's, or the one entered by hand where the sheet has none.</summary>
     private static TorqueLine LineFor(JobState state, FastenerRole role, SignTorque command)
     {
-        if (state.Opened!.Sheet.Line(role) is { } line) return line;
+        if (state.LineAt(role, command.Step.Side) is { } line) return line;
         if (state.Signatures(command.Step).FirstOrDefault() is { } earlier) return earlier.Line;
         if (command.EnteredTorque is not { } torque)
             throw new InputException(new InputError("enteredTorqueNm", "nothing", "1 to 500 N m", $"The sheet has no figure for a {Fasteners.Words(role)}: enter the maker's, with its unit."));

@@ -76,9 +76,16 @@ internal class StepBehaviour
         ["pedal-proved-routine"] = new PedalProved(),
         ["leaks-looked"] = new LeaksLooked(),
         ["level-looked"] = new LevelLooked(),
-        ["hub-mended"] = new PutRight(),
-        ["speed-sensor-mended"] = new PutRight(),
-        ["trouble-settled"] = new PutRight(),
+        ["screws-cracked-brake"] = new ScrewsCracked(),
+        ["screws-cracked-bar"] = new ScrewsCracked(),
+        ["rotor-freed"] = new RotorFreed(),
+        ["pads-eased"] = new PadsEased(),
+        ["pitted-hub-judged"] = new PittedHubJudged(),
+        ["pin-kit"] = new PutRight(noted: false),
+        ["pins-seated"] = new PutRight(noted: false),
+        ["hub-mended"] = new PutRight(noted: true),
+        ["speed-sensor-mended"] = new PutRight(noted: true),
+        ["trouble-settled"] = new PutRight(noted: true),
         ["torques-accepted"] = new TorquesAccepted(),
     };
 
@@ -99,6 +106,10 @@ internal class StepBehaviour
 
     /// <summary>What its note has to say; null where it may be silent.</summary>
     public virtual NoteWanted? NoteWanted => null;
+
+    /// <summary>True when only the lead may find it so.</summary>
+    /// <param name="outcome">What was found; null as expected.</param>
+    public virtual bool LeadDecides(string? outcome) => false;
 
     /// <summary>How it is done, where that depends on what was found; null where the catalogue says it.</summary>
     public virtual string? How(JobState state, Side? side) => null;

@@ -63,7 +63,7 @@ internal static class Clean
         new("pins-greased", "Pins greased", Stage.Clean, Lane.Corner, Place.Corner, 4, "A dry pin wears the outer pad.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.PinSeat.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.PinsGreased.To(Done.Yes)],
             Concerns = Concern.HandsIn,
             Parts = ["synthetic or silicone rubber-safe grease"],

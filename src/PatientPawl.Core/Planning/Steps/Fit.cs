@@ -12,7 +12,7 @@ internal static class Fit
     // Pads go into a bracket that is tight, over a rotor that is on; beside a fixed caliper that is on.
     private static readonly Condition[] ReadyForPads =
     [
-        WheelOff, PadsOut, RotorIsOn, ShoesSet, ShoesSetByHand, Corner.LandsClean.Is(Done.Yes), Corner.Hardware.Is(Asked.Nothing, Asked.Done),
+        WheelOff, PadsOut, RotorIsOn, ShoesSet, ShoesSetByHand, Corner.LandsClean.Is(Done.Yes), Corner.Hardware.Is(Asked.Nothing, Asked.Done), Corner.PadEase.Is(Asked.Nothing, Asked.Done),
         ((Condition)Corner.Caliper.Is(Caliper.On)).When(s => s.IsFixed),
         Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued),
     ];
@@ -106,7 +106,7 @@ internal static class Fit
         new("bracket-on", "Bracket on", Stage.Fit, Lane.Corner, Place.Corner, 3, "By hand first, to catch a crossed thread.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Bracket.Is(Bracket.Off), RotorIsOn, Corner.RotorScrews.Is(Bolts.Tight, Bolts.Torqued, Bolts.None), ShoesSet, ShoesSetByHand],
+            Needs = [WheelOff, Corner.Bracket.Is(Bracket.Off), Corner.BracketSwap.Is(Asked.Nothing, Asked.Done), RotorIsOn, Corner.RotorScrews.Is(Bolts.Tight, Bolts.Torqued, Bolts.None), ShoesSet, ShoesSetByHand],
             Makes = [Corner.Bracket.To(Bracket.On), Corner.BracketBolts.To(Bolts.Snug), Corner.NewBracketBolts.To(NewBolts.Missing).When(s => s.NewBracketBolts)],
             Concerns = Concern.RefitsBolts | Concern.HandsIn,
             How = "Both bolts by hand, four full turns.",
@@ -175,7 +175,7 @@ internal static class Fit
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
         {
             Applies = s => s.IsMotor,
-            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Back)],
+            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Back), Corner.ActuatorMend.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Snug)],
             Parts = ["rubber-safe grease for the O-ring"],
             How = "O-ring wiped, a trace of rubber-safe grease. Turn it until the splines drop in.",
@@ -222,7 +222,11 @@ internal static class Fit
         .. Small.Parts.Select(p => new StepType($"{p.Id}-on", $"{p.Name} on", Stage.Fit, Lane.Corner, Place.Corner, 1, "Small parts are counted before the wheel covers them.")
         {
             Applies = s => s.Has(p.Fitting),
-            Needs = [WheelOff, CaliperBolted, Corner.Pads.Is(PadState.Old, PadState.New), p.Variable.Is(Fitted.Off)],
+            Needs =
+            [
+                WheelOff, CaliperBolted, Corner.Pads.Is(PadState.Old, PadState.New), p.Variable.Is(Fitted.Off),
+                .. p.Fitting == Fitting.WearSensor ? new Condition[] { Corner.SensorMend.Is(Asked.Nothing, Asked.Done) } : [],
+            ],
             Makes = [p.Variable.To(Fitted.On)],
             How = p.How,
             Cautions = p.Fitting == Fitting.RattleSpring ? [Cautions.Springs] : [],
@@ -247,7 +251,7 @@ internal static class Fit
             Lasts = true,
             Needs =
             [
-                Lifted, WheelOff, Assembled.ThisButCable, SmallPartsOn, Corner.HoldingNuts.Is(Fitted.Off), Corner.Hydraulics.Is(HydraulicsState.Closed), Corner.BleedScrew.Is(Bolts.Tight, Bolts.Torqued),
+                Lifted, WheelOff, Assembled.ThisButCable, SmallPartsOn, Corner.HoldingNuts.Is(Fitted.Off), Corner.WheelSeat.Is(Asked.Nothing, Asked.Done), Corner.Hydraulics.Is(HydraulicsState.Closed), Corner.BleedScrew.Is(Bolts.Tight, Bolts.Torqued),
                 Condition.Any([Car.Leaks.Is(Done.Yes)], [Car.Pedal.Is(Pedal.Firm)]).Saying("leaks looked for under the pedal, or a brake that nobody opened"),
                 ((Condition)Corner.LeadSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly),
             ],
@@ -263,6 +267,7 @@ internal static class Fit
             Needs =
             [
                 WheelOff, Corner.Caliper.Is(from), Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), Corner.PinKit.Is(Asked.Nothing, Asked.Done),
+                Corner.PinSeat.Is(Asked.Nothing, Asked.Done),
                 Condition.Any([Corner.Pads.Is(PadState.Old)], [Corner.Piston.Is(Piston.Home)]).Saying("the piston home for new pads"),
             ],
             Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug), Corner.NewPinBolts.To(NewBolts.Missing).When(s => s.NewPinBolts)],

@@ -26,6 +26,8 @@ internal static class Free
             How = how,
         };
 
+    private static readonly Outcome Broke = new("broke", "One of them broke", [Corner.RotorScrews.To(Bolts.Cracked)]) { Reports = Jobs.FindingKind.BrokenScrew };
+
     private static readonly Condition[] ComesOff =
     [
         WheelOff, Corner.Caliper.Is(Caliper.On), SmallPartsOff,
@@ -46,6 +48,7 @@ internal static class Free
             Makes = [Corner.RotorScrews.To(Bolts.Cracked)],
             Concerns = Concern.HubHeldByBrake,
             Tools = ["impact driver"],
+            Outcomes = [Mend.NotYet, Broke],
             How = "Brake on. Crack them, leave them in.",
         },
         new("screws-cracked-bar", "Crack screws, bar", Stage.Free, Lane.Corner, Place.Corner, 7, "With the brake off, a bar across two studs holds the hub.")
@@ -54,6 +57,7 @@ internal static class Free
             Needs = [WheelOff, RotorIsOn, Corner.RotorScrews.Is(Bolts.Tight, Bolts.Torqued), Corner.HoldingNuts.Is(Fitted.Off)],
             Makes = [Corner.RotorScrews.To(Bolts.Cracked)],
             Tools = ["bar across two studs", "impact driver"],
+            Outcomes = [Mend.NotYet, Broke],
             How = "A bar across two studs against the floor. Crack them, leave them in.",
         },
         new("reservoir-looked", "Look at reservoir", Stage.Free, Lane.Car, Bonnet, 2, "Fluid comes back as the pistons go in; the level says whether it fits.")
@@ -254,19 +258,29 @@ internal static class Free
         {
             Needs = [WheelOff, PadsOut, RotorIsOn, Corner.StuckRotor.Is(Asked.Due)],
             Makes = [Corner.StuckRotor.To(Asked.Done)],
+            Outcomes =
+            [
+                Mend.NotYet,
+                new("by-blows", "It came by blows", [Corner.StuckRotor.To(Asked.Done), Corner.RingLook.To(Asked.Due), Car.Lamp.To(Asked.Due)]) { Reckoned = true },
+            ],
             Concerns = Concern.HandsIn,
-            Tools = ["jacking screws", "penetrating oil", "mallet"],
+            Tools = ["penetrating oil", "jacking screws"],
+            ToolsFor = s => s.Rotors ? ["penetrating oil", "hammer and drift", "jacking screws"] : ["penetrating oil", "jacking screws"],
             Cautions = [Cautions.Eyes],
-            How = "Jacking screws where it is threaded. Blows between the studs only on a part that is renewed, never on the speed-sensor ring.",
+            How = "One way after the other, the gentlest first. Never with heat.",
         },
         new("screw-decided", "Broken rotor screw", Stage.Free, Lane.Corner, Place.Corner, 6, "The wheel holds the rotor on the road; the screw only holds it while you work. What was decided stands in the record.")
         {
             Needs = [WheelOff, Corner.BrokenScrew.Is(Asked.Due)],
             Makes = [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.None)],
-            Outcomes = [new("drilled", "Drilled, new screw", [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.Out)])],
+            Outcomes =
+            [
+                new("drilled", "Drilled, new screw", [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.Out)]),
+                new("others-hold", "Left out, the others hold", [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.Out)]) { Reckoned = true },
+            ],
             Tools = ["file", "drill"],
             Cautions = [Cautions.Eyes],
-            How = "Flush with the hub, and run without it. Or drill it out and fit a new one. Say which in the note.",
+            How = "Flush with the hub and left out: the lead decides that. Or drilled out and a new one fitted.",
         },
         new("rotor-off", "Rotor off", Stage.Free, Lane.Corner, Place.Corner, 4, "Out with it before what is behind it can be reached.")
         {

@@ -18,6 +18,12 @@ internal static class MakeSafe
     // A tool or a battery lost on the way leaves nobody the wiser.
     private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows", [Car.Brake.To(ParkingBrake.Unknown), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)), Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables)]);
 
+    // One motor went back and the other did not: that side is driven back by hand, and the plan goes on for both.
+    private static Outcome OneStays(Side side) => new($"{side.Word()}-stays", $"The {side.Word()} one did not go back",
+        [Car.Brake.To(ParkingBrake.Service), Corner.Spindle.OnlyTo(side, Spindle.Out), Corner.Spindle.OnlyTo(side.Other(), Spindle.Back)]) { Applies = s => s.IsMotor };
+
+    private static readonly Requirement KeyAtHand = Corner.NutKey.Is(Asked.Nothing, Asked.Done);
+
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("chocks-in", "Chock both ways", Stage.MakeSafe, Lane.Car, RoundCar, 2, "The rear brake is about to stop holding the car.")
@@ -84,14 +90,14 @@ internal static class MakeSafe
         new("nuts-cracked", "Crack wheel nuts", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "On the ground the tyre holds against the wrench.")
         {
             OnWheels = true,
-            Needs = [OnGround, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued, Bolts.Snug), Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked]).Saying("the brake applied, or chocks in")],
+            Needs = [OnGround, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued, Bolts.Snug), KeyAtHand, Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked]).Saying("the brake applied, or chocks in")],
             Makes = [Corner.Nuts.To(Bolts.Cracked)],
             Tools = ["wheel-nut bar"],
             How = "A quarter turn each, no more. A locking nut by hand, with its key.",
         },
         new("nuts-cracked-raised", "Crack nuts, raised", Stage.MakeSafe, Lane.Corner, Place.Corner, 4, "The car stands on its stands already: nobody leans on a bar there.")
         {
-            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued)],
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued), KeyAtHand],
             Makes = [Corner.Nuts.To(Bolts.Cracked)],
             Tools = ["impact wrench"],
             Cautions = [Cautions.Stands],
@@ -154,7 +160,7 @@ internal static class MakeSafe
             Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out), Corner.StuckWheel.To(Asked.Nothing)],
             Concerns = Concern.WheelOff,
             Cautions = [Cautions.Hot],
-            How = "Keep the nuts together. A pilot pin in one hole where there are bolts.",
+            How = "Keep the nuts together.",
         },
         new("pipes-sound", "Pipes made sound", Stage.MakeSafe, Lane.Car, RoundCar, 30, "A pipe or hose that is not sound bursts under the pedal that is to prove the brakes.")
         {
@@ -200,7 +206,7 @@ internal static class MakeSafe
                 Car.Cable.To(CableRun.Slack).When(s => s.PullsCables),
                 .. Corner.Lever.BothTo(Lever.NotSeen).Select(e => e.When(s => s.IsPuller)),
             ],
-            Outcomes = [LostHalfWay],
+            Outcomes = [LostHalfWay, OneStays(Side.Left), OneStays(Side.Right)],
             Concerns = Concern.ReleasesBrake | Concern.HandsOut,
             Tools = r.Item4.Length > 0 ? [r.Item4] : [],
             Cautions = [Cautions.Actuators],

@@ -1,10 +1,14 @@
 using static PatientPawl.Core.Planning.Given;
+using static PatientPawl.Core.Planning.Place;
 
 namespace PatientPawl.Core.Planning.Steps;
 
 /// <summary>What was found and is put right beside the job itself. Each step stands in a plan only once it was found.</summary>
 internal static class Mend
 {
+    /// <summary>A way that did not do it: the step shows the next.</summary>
+    public static readonly Outcome NotYet = new(Jobs.Ladder.NotYet, "Not yet: the next way", []);
+
     private static readonly Requirement CaliperOnItsHose = Corner.Caliper.Is(Caliper.On, Caliper.Hung, Caliper.Swung);
 
     public static IReadOnlyList<StepType> All { get; } =
@@ -53,6 +57,104 @@ internal static class Mend
             Parts = ["bleed screw"],
             Cautions = [Cautions.Fluid, Cautions.Eyes],
             How = "Oil and time, a six-point spanner, light blows on its head. One that stays in takes its caliper with it.",
+        },
+        new("pads-eased", "Ease pads, clips", Stage.Clean, Lane.Corner, Place.Corner, 5, "A pad that sticks wears crooked and runs hot; one that is loose knocks.")
+        {
+            Needs = [WheelOff, PadsOut, CaliperClear, CaliperThere, Corner.PadEase.Is(Asked.Due)],
+            Makes = [Corner.PadEase.To(Asked.Done)],
+            Outcomes = [NotYet],
+            Concerns = Concern.HandsIn,
+            Tools = ["fine flat file"],
+            Cautions = [Cautions.Dust],
+            How = "A pad slides by hand, nothing proud, nothing on the rotor.",
+        },
+        new("pins-seated", "Seat slide pins", Stage.Clean, Lane.Corner, Place.Corner, 3, "A pin that does not seat holds its pad off, or on.")
+        {
+            Applies = s => !s.IsFixed,
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinSeat.Is(Asked.Due)],
+            Makes = [Corner.PinSeat.To(Asked.Done), Corner.PinsGreased.To(Done.No)],
+            Concerns = Concern.HandsIn,
+            How = "It goes home by hand and stays.",
+        },
+        new("pitted-hub-judged", "Judge pitted hub", Stage.Judge, Lane.Corner, Place.Corner, 6, "Pits do no harm under a face that still runs true.")
+        {
+            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.HubPit.Is(Asked.Due)],
+            Makes = [Corner.HubPit.To(Asked.Done)],
+            Concerns = Concern.HandsIn,
+            Tools = ["dial gauge"],
+            How = "Clean, rotor on and held, runout on the rotor bench. Inside its limit the hub stays; outside, the lead decides.",
+        },
+        new("ring-looked", "Look at speed ring", Stage.Clean, Lane.Corner, Place.Corner, 2, "A blow that freed a part can have moved ring, sensor or bearing.")
+        {
+            Needs = [WheelOff, Corner.RingLook.Is(Asked.Due)],
+            Makes = [Corner.RingLook.To(Asked.Done)],
+            Outcomes =
+            [
+                new("hurt", "Ring or sensor hurt", [Corner.RingLook.To(Asked.Done)]) { Reports = Jobs.FindingKind.SpeedSensor },
+                new("play", "The bearing has play", [Corner.RingLook.To(Asked.Done)]) { Reports = Jobs.FindingKind.BearingPlay },
+            ],
+            Tools = ["torch"],
+            How = "Ring whole and straight, sensor's gap even, bearing without play. The lamp is asked at the end.",
+        },
+        new("sensor-renewed", "New wear sensor", Stage.Fit, Lane.Corner, Place.Corner, 4, "One that is worn through keeps its lamp lit for ever.")
+        {
+            Applies = s => s.Has(Fitting.WearSensor),
+            Needs = [WheelOff, Corner.Sensor.Is(Fitted.Off), Corner.SensorMend.Is(Asked.Due)],
+            Makes = [Corner.SensorMend.To(Asked.Done)],
+            How = "Routed and clipped as the old one lay.",
+        },
+        new("lever-mended", "Put lever right", Stage.Free, Lane.Corner, Place.Corner, 15, "A lever off its stop keeps the screw loaded and the brake dragging.")
+        {
+            Applies = s => s.HasLever,
+            Needs = [WheelOff, Corner.CableEnd.Is(Fitted.Off), Corner.LeverMend.Is(Asked.Due)],
+            Makes = [Corner.LeverMend.To(Asked.Done), Corner.Lever.To(Lever.NotSeen)],
+            Concerns = Concern.HandsIn,
+            How = "Boot, shaft and spring clean and free. It comes back to its stop by itself, or its caliper is renewed.",
+        },
+        new("nut-key-found", "Key or remover", Stage.MakeSafe, Lane.Corner, Bench, 10, "Without its key the wheel stays on.")
+        {
+            Needs = [Corner.NutKey.Is(Asked.Due)],
+            Makes = [Corner.NutKey.To(Asked.Done)],
+            How = "In the car, by its number from the maker, or a remover and four plain nuts. By hand, never the impact tool.",
+        },
+        new("wheel-seated", "Wheel's seat clean", Stage.Fit, Lane.Corner, Place.Corner, 4, "A wheel that is not flat on its hub shakes, and its nuts come loose.")
+        {
+            Needs = [WheelOff, Corner.WheelSeat.Is(Asked.Due)],
+            Makes = [Corner.WheelSeat.To(Asked.Done)],
+            How = "Both faces and the pilot to bare metal, the nuts' seats too. Nothing between them, no screw proud.",
+        },
+        new("bracket-swapped", "Bracket of the set", Stage.Clean, Lane.Corner, Bench, 3, "A new caliper that brings its bracket brings pins and lands that fit it.")
+        {
+            Applies = s => !s.IsFixed,
+            Needs = [Corner.Bracket.Is(Bracket.Off), Corner.BracketSwap.Is(Asked.Due)],
+            Makes = [Corner.BracketSwap.To(Asked.Done), Corner.LandsClean.To(Done.Yes), Corner.PinsGreased.To(Done.Yes)],
+            How = "Left is left: bleed screw up once it hangs. Pins greased as they came? Look, and add what is missing.",
+        },
+        new("actuator-renewed", "New actuator", Stage.Fit, Lane.Corner, Bench, 5, "A motor that stops in one direction stops in the other.")
+        {
+            Applies = s => s.IsMotor,
+            Needs = [Corner.Actuator.Is(Actuator.Off), Corner.ActuatorMend.Is(Asked.Due)],
+            Makes = [Corner.ActuatorMend.To(Asked.Done)],
+            How = "Plug, lead and voltage looked at first. The same part for this side, with its new seal.",
+        },
+        new("hose-looked", "Hang it, look at hose", Stage.Free, Lane.Corner, Place.Corner, 3, "The hose's inner wall tears where no one sees it.")
+        {
+            Needs = [WheelOff, Corner.HoseLook.Is(Asked.Due)],
+            Makes = [Corner.HoseLook.To(Asked.Done)],
+            Outcomes = [new("doubtful", "Not sure it is sound", [Corner.HoseLook.To(Asked.Done)]) { Reports = Jobs.FindingKind.HoseUnsound }],
+            Tools = ["caliper hook", "torch"],
+            How = "On its hook first. Then along the whole hose: no kink, bulge, crack or stretched crimp. In doubt it is renewed.",
+        },
+        new("lamp-seen-off", "Lamp seen off", Stage.Prove, Lane.Car, Cabin, 1, "A lamp that the job can have lit is asked before the keys go back.")
+        {
+            Needs = [Car.TestDrive.Is(Done.Yes), Car.Lamp.Is(Asked.Due)],
+            Makes = [Car.Lamp.To(Asked.Done)],
+            Outcomes =
+            [
+                new("tool-needed", "Lit until a tool resets it", [Car.Lamp.To(Asked.Done)]),
+                new("stays", "It stays, and nobody knows why", [Car.Lamp.To(Asked.Due)]) { Reports = Jobs.FindingKind.LampStays },
+            ],
+            How = "Ignition on: wear, brake and stability lamps go out. A wear lamp may want its reset.",
         },
         new("trouble-settled", "Find the cause", Stage.Prove, Lane.Car, Place.RoundCar, 15, "What the car shows has a cause, and the car stays until it is found.")
         {

@@ -69,7 +69,7 @@ internal static class Prove
         {
             Needs =
             [
-                OnGround, Car.Chocks.Is(Chocks.Out), Car.Cap.Is(CapState.On), Car.TestDrive.Is(Done.Yes), Car.LookedOver.Is(Done.Yes),
+                OnGround, Car.Chocks.Is(Chocks.Out), Car.Cap.Is(CapState.On), Car.TestDrive.Is(Done.Yes), Car.LookedOver.Is(Done.Yes), Car.Lamp.Is(Asked.Nothing, Asked.Done),
                 ((Condition)Car.BedIn.Is(Done.Yes)).When(s => s.BedsIn && !s.ClosesUp),
                 Condition.Any([Car.BedIn.Is(Done.Yes)], Corner.Pads.Both(PadState.Old)).Saying("new pads bedded in").When(s => s.BedsIn && s.ClosesUp),
                 ((Condition)Car.WheelsSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso),

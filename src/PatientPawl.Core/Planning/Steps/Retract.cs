@@ -30,7 +30,7 @@ internal static class Retract
         new("lever-on-stop", "Lever on its stop", Stage.Retract, Lane.Corner, Place.Corner, 1, "A lever off its stop keeps the screw loaded.")
         {
             Applies = s => s.HasLever,
-            Needs = [Lifted, Corner.Lever.Is(Lever.NotSeen), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), BrakeOff],
+            Needs = [Lifted, Corner.Lever.Is(Lever.NotSeen), Corner.LeverMend.Is(Asked.Nothing, Asked.Done), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), BrakeOff],
             Makes = [Corner.Lever.To(Lever.OnStop)],
             Outcomes = [new("off-its-stop", "It stands off its stop", [Car.Cable.To(CableRun.Tight)]) { Applies = s => s.IsCable }],
             Concerns = Concern.UnderCar,

@@ -21,6 +21,10 @@ internal static class Acts
 
     public static Doing Of(string stepId) => All[stepId].Doing;
 
+    /// <summary>What can be wrong at a corner and is kept by the name of the step that puts it right.</summary>
+    public static IReadOnlyList<string> ByName { get; } =
+        ["pads-eased", "pins-seated", "pitted-hub-judged", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked"];
+
     public static bool Has(string stepId) => All.ContainsKey(stepId);
 
     public static void Do(PhysicalCar car, StepKey step) => All[step.StepId].Do(car, car.At(step.Side ?? Side.Left));
@@ -42,13 +46,20 @@ internal static class Acts
             "piston-tried" => random.Next(3) == 0 ? "seized" : null,
             "bleed-screw-renewed" => random.Next(4) == 0 ? "stays" : null,
             "self-pressure-off" => random.Next(4) == 0 ? "ruled-out" : null,
+            "service-entered" or "service-entered-car" when random.Next(14) == 0 => random.Next(2) == 0 ? "left-stays" : "right-stays",
             "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
+            "screws-cracked-brake" or "screws-cracked-bar" => random.Next(6) switch { 0 => "not-yet", 1 => "broke", _ => null },
+            "rotor-freed" => random.Next(3) switch { 0 => "not-yet", 1 => "by-blows", _ => null },
+            "pads-eased" => random.Next(3) == 0 ? "not-yet" : null,
+            "ring-looked" => random.Next(4) switch { 0 => "hurt", 1 => "play", _ => null },
+            "hose-looked" => random.Next(3) == 0 ? "doubtful" : null,
+            "lamp-seen-off" => random.Next(4) switch { 0 => "tool-needed", 1 => "stays", _ => null },
             "release-proved" => car.Applied && car.Both.All(c => c.CaliperOn) ? "applied" : null,
             "turns-free" => car.Applied ? "held" : null,
             "measured" => random.Next(5) == 0 ? "no-room" : null,
             "reservoir-again" => random.Next(5) == 0 ? "no-room" : null,
             "verdict-settled" => random.Next(2) == 0 ? "renewed" : null,
-            "screw-decided" => random.Next(2) == 0 ? "drilled" : null,
+            "screw-decided" => random.Next(3) switch { 0 => "drilled", 1 => "others-hold", _ => null },
             "brake-held" => car.WontHold ? "creeps" : null,
             "test-driven" => random.Next(20) == 0 && !car.Made.IsPlain ? "does-not-hold" : null,
             _ => null,
@@ -77,6 +88,34 @@ internal static class Acts
             case "short" when step.StepId == "piston-judged":
                 corner.PistonIn = false;
                 break;
+            case "left-stays" or "right-stays":
+                (car.InService, car.Applied) = (true, false);
+                (car.Left.SpindleBack, car.Right.SpindleBack) = (outcome != "left-stays", outcome != "right-stays");
+                car.Moved();
+                break;
+            case "by-blows":
+                (corner.RotorStuck, car.LampLit) = (false, true);
+                corner.Wrong.Add("ring-looked");
+                break;
+            case "hurt" or "play":
+                corner.Wrong.Remove("ring-looked");
+                (corner.SpeedSensorBad, corner.HubBad) = (corner.SpeedSensorBad || outcome == "hurt", corner.HubBad || outcome == "play");
+                car.LampLit |= outcome == "hurt";
+                break;
+            case "broke":
+                (corner.Screws, corner.ScrewBroken) = (Nut.Loose, true);
+                break;
+            case "doubtful":
+                corner.Wrong.Remove("hose-looked");
+                corner.HoseBad = true;
+                break;
+            case "tool-needed":
+                car.LampLit = false;
+                break;
+            case "stays" when step.StepId == "lamp-seen-off":
+                (car.Trouble, car.CodesAt) = (true, -1);
+                break;
+            case "others-hold":
             case "drilled":
                 (corner.Screws, corner.ScrewBroken, corner.ScrewLeftOut) = (Nut.Out, false, false);
                 break;
@@ -104,6 +143,14 @@ internal static class Acts
     private static Act Corner(Action<PhysicalCar, PhysicalCorner> act, Doing doing = Doing.Nothing) => new(doing | Doing.AtCorner, act);
 
     private static Act Car(Action<PhysicalCar> act, Doing doing = Doing.Nothing) => new(doing, (car, _) => act(car));
+
+    private static Act Mends(string stepId, Func<PhysicalCar, PhysicalCorner, bool> reached, Action<PhysicalCorner>? besides = null, bool onTheGround = false) => Corner((car, c) =>
+    {
+        Can(c.Wrong.Contains(stepId), "nothing is wrong there");
+        Can((onTheGround || !c.WheelOn) && reached(car, c), "nobody gets at it");
+        c.Wrong.Remove(stepId);
+        besides?.Invoke(c);
+    }, onTheGround ? Doing.OnItsWheels : Doing.Nothing);
 
     private static Act Part(Fitting fitting, bool off) => Corner((_, c) =>
     {
@@ -270,6 +317,18 @@ internal static class Acts
         ["cable-renewed"] = Corner((car, c) => { Can(c.CableBad && car is { CableSlack: true, OnStands: true }, "the cable is sound, or tight"); c.CableBad = false; car.Moved(); }, Doing.HandsAtCaliper | Doing.UnderCar),
         ["hub-mended"] = Corner((_, c) => { Can(c is { HubBad: true, WheelOn: false, PadsIn: false }, "nothing is broken, or nobody gets at it"); c.HubBad = false; }, Doing.HandsAtCaliper),
         ["speed-sensor-mended"] = Corner((_, c) => { Can(c is { SpeedSensorBad: true, WheelOn: false }, "nothing is broken, or nobody gets at it"); c.SpeedSensorBad = false; }, Doing.HandsAtCaliper),
+        ["pads-eased"] = Mends("pads-eased", (car, c) => !c.PadsIn && (car.Made.IsFixed || !c.CaliperOn)),
+        ["pins-seated"] = Mends("pins-seated", (_, c) => !c.CaliperOn, c => c.PinsGreased = false),
+        ["pitted-hub-judged"] = Mends("pitted-hub-judged", (_, c) => c.RotorOn),
+        ["ring-looked"] = Mends("ring-looked", (_, _) => true),
+        ["sensor-renewed"] = Mends("sensor-renewed", (_, c) => c.Off.Contains(Fitting.WearSensor)),
+        ["lever-mended"] = Mends("lever-mended", (car, c) => car.CableSlack || !c.CableEndOn),
+        ["nut-key-found"] = Mends("nut-key-found", (_, _) => true, onTheGround: true),
+        ["wheel-seated"] = Mends("wheel-seated", (_, _) => true),
+        ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c => (c.LandsClean, c.ClipsBad, c.PinsGreased) = (true, false, true)),
+        ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn),
+        ["hose-looked"] = Mends("hose-looked", (_, c) => !c.CaliperOn),
+        ["lamp-seen-off"] = Car(car => { Can(car.LampLit, "no lamp is asked about"); car.LampLit = false; }),
         ["trouble-settled"] = Car(car => { Can(car.Trouble, "nothing is amiss"); car.Trouble = false; }),
         ["piston-looked"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),
         ["new-caliper-hung"] = Corner((car, c) =>

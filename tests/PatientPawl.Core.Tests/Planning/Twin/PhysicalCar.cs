@@ -12,9 +12,11 @@ internal sealed class PhysicalCorner
 {
     public bool WheelOn = true, RotorOn = true, RotorNew, RotorOily = true, BracketOn = true, CaliperOn = true, CaliperAway, CaliperNew, PadsIn = true, PadsNew, TwoNuts, Swung;
     public bool PistonIn, SpindleBack, LeverOnStop, HasAir, HoseOff, ActuatorOn = true, ActuatorPlugged = true, ShoesOn = true, ShoesNew, ShoesBackedOff, SpotOn = true;
-    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, HoseBad, BleedScrewBad, CableBad, HubBad, SpeedSensorBad, NoRoom, TurnsHome, MethodKnown = true;
+    public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, HoseBad, BleedScrewBad, CableBad, HubBad, SpeedSensorBad, NoSensor, NoRoom, TurnsHome, MethodKnown = true;
     public Nut Nuts = Nut.Tight, Screws = Nut.Tight, BracketBolts = Nut.Tight, PinBolts = Nut.Tight, Banjo = Nut.Tight, BleedScrew = Nut.Tight, SpotBolts = Nut.Tight, ActuatorScrews = Nut.Tight;
     public bool HasScrews, OldBracketBolts, OldPinBolts, SpareBracketBolts, SparePinBolts, LeadLooked;
+    // What is not as it should be, by the step that puts it right.
+    public HashSet<string> Wrong = [];
     public HashSet<Fitting> Off = [];
     public int TurnedAt = -1;
     public bool Opened => !CaliperOn || !PadsIn;
@@ -26,7 +28,7 @@ internal sealed class PhysicalCorner
 /// </summary>
 internal sealed class PhysicalCar
 {
-    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble;
+    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble, LampLit;
     public bool Applied = true;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
@@ -77,6 +79,7 @@ internal sealed class PhysicalCar
     {
         var copy = (PhysicalCorner)typeof(object).GetMethod("MemberwiseClone", System.Reflection.BindingFlags.NonPublic | System.Reflection.BindingFlags.Instance)!.Invoke(corner, null)!;
         copy.Off = [.. corner.Off];
+        copy.Wrong = [.. corner.Wrong];
         return copy;
     }
 }

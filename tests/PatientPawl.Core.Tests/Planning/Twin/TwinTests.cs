@@ -45,7 +45,7 @@ public class TwinTests(ITestOutputHelper output)
         foreach (var setup in Setups.Spread().Where((s, n) => n % 4 == 0 && s.Identified && !s.InspectOnly))
         {
             var driven = Planner.Make(setup, setup.Start()).Steps.TakeWhile(k => k.StepId != "handed-over").Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
-            var found = Planner.Moved(setup, driven, FindingCatalogue.Onto(driven, FindingKind.WrongPart, null));
+            var found = Planner.Moved(setup, driven, FindingRules.Onto(setup, driven, FindingKind.WrongPart, null));
             Planner.Make(setup, found).CannotBeMet.ShouldBeEmpty(Short(setup));
         }
     }
@@ -71,6 +71,7 @@ public class TwinTests(ITestOutputHelper output)
                         if (random.Next(2) == 0) Plant(parts[random.Next(parts.Length)], corner);
                         else Plant(fields[random.Next(fields.Length)], car);
                         if (random.Next(6) == 0) corner.Off.Add((Fitting)random.Next(5));
+                        if (random.Next(6) == 0) corner.Wrong.Add(Acts.ByName[random.Next(Acts.ByName.Count)]);
                     }
 
                     for (var i = 0; i < fired.Length; i++)

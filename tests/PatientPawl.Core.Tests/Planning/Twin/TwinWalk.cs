@@ -175,8 +175,8 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         if (outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome)!.Type.Reports is { } kind)
         {
             _car.Compared &= kind != FindingKind.StuckPiston;
-            var changed = FindingCatalogue.Onto(Setup, kind, step.Side);
-            State = Planner.Moved(changed, State, FindingCatalogue.Onto(State, kind, step.Side));
+            var changed = FindingRules.Onto(Setup, kind, step.Side);
+            State = Planner.Moved(changed, State, FindingRules.Onto(changed, State, kind, step.Side));
             (Setup, _last) = (changed, null);
         }
 
@@ -223,8 +223,8 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         var card = can[_random.Next(can.Length)];
         Side? at = card.PerCorner ? side : null;
         var before = State;
-        var changed = FindingCatalogue.Onto(Setup, card.Kind, at);
-        State = Planner.Moved(changed, before, FindingCatalogue.Onto(State, card.Kind, at));
+        var changed = FindingRules.Onto(Setup, card.Kind, at);
+        State = Planner.Moved(changed, before, FindingRules.Onto(changed, State, card.Kind, at));
         Setup = changed;
         foreach (var corner in at is { } s ? [_car.At(s)] : _car.Both)
         {
@@ -243,13 +243,13 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 case FindingKind.Ridge:
                     corner.Ridge = true;
                     break;
-                case FindingKind.BrokenScrew:
+                case FindingKind.BrokenScrew or FindingKind.ScrewCameBroken:
                     (corner.Screws, corner.ScrewBroken) = (Nut.Loose, true);
                     break;
                 case FindingKind.FrozenPads:
                     (corner.LandsClean, corner.ClipsBad) = (false, true);
                     break;
-                case FindingKind.SeizedPin:
+                case FindingKind.SeizedPin or FindingKind.PinWorn or FindingKind.BushingSwollen:
                     (corner.PinsGreased, corner.PinsBad) = (false, true);
                     break;
                 case FindingKind.WrongPart:
@@ -269,9 +269,9 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                     corner.HubBad = true;
                     break;
                 case FindingKind.SpeedSensor:
-                    corner.SpeedSensorBad = true;
+                    (corner.SpeedSensorBad, _car.LampLit) = (true, true);
                     break;
-                case FindingKind.NewPartSpoiled:
+                case FindingKind.NewPartSpoiled or FindingKind.GreaseOnLining:
                     (_car.RightPartMissing, _car.Compared) = (true, false);
                     corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
                     break;
@@ -287,12 +287,43 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 case FindingKind.Pulls or FindingKind.NoiseOnDrive:
                     (_car.Trouble, _car.DrivenAt) = (true, -1);
                     break;
-                case FindingKind.BadRotor:
+                case FindingKind.BadRotor or FindingKind.RotorsByChoice:
                     _car.RotorsGo = true;
                     break;
                 case FindingKind.StuckPiston:
                     _car.Compared = false;
                     break;
+                case FindingKind.HubStepped:
+                    corner.HubClean = false;
+                    break;
+                case FindingKind.NoSensor:
+                    corner.Off.Remove(Fitting.WearSensor);
+                    corner.NoSensor = true;
+                    break;
+                case FindingKind.MovesByItself:
+                    (_car.InService, _car.Applied, _car.Asleep) = (false, _car.Both.All(c => c.CaliperOn) && _random.Next(2) == 0, false);
+                    if (_car.Made.PullsCables) _car.CableSlack = false;
+                    if (corner.ActuatorPlugged) corner.SpindleBack = false;
+                    // Over pads that are in, it only presses them; behind an open caliper it pushes the piston out.
+                    if (corner is { CaliperOn: false, ActuatorPlugged: true, PistonIn: true } && _car.Made.IsMotor)
+                    {
+                        corner.PistonIn = false;
+                        _car.Touch();
+                    }
+
+                    _car.Moved();
+                    break;
+                case FindingKind.ActuatorDead when !_car.InService:
+                    corner.SpindleBack = _random.Next(2) == 0;
+                    _car.Moved();
+                    break;
+            }
+
+            if (card is { PerCorner: true, Mends: { } mends } && Acts.ByName.Contains(mends.StepId))
+            {
+                corner.Wrong.Add(mends.StepId);
+                _car.LampLit |= card.Kind is FindingKind.SensorWorn or FindingKind.SensorLead;
+                if (card.Kind == FindingKind.LeverSticks) corner.LeverOnStop = false;
             }
         }
 
@@ -302,7 +333,8 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
     private static bool Physically(FindingKind kind, PhysicalCorner corner) => kind switch
     {
         FindingKind.StuckPiston => !corner.WheelOn && !corner.PadsIn,
-        FindingKind.StuckWheel => corner.WheelOn,
+        FindingKind.StuckWheel or FindingKind.KeyMissing => corner.WheelOn,
+        FindingKind.PadsByChoice or FindingKind.RotorsByChoice or FindingKind.MovesByItself or FindingKind.PartsLeftOver => true,
         FindingKind.BrokenScrew => corner.RotorOn && !corner.WheelOn,
         FindingKind.WrongPart or FindingKind.PipeUnsound or FindingKind.LampStays or FindingKind.PedalSinks or FindingKind.Pulls or FindingKind.NoiseOnDrive => true,
         _ => !corner.WheelOn,

@@ -5,6 +5,7 @@ import { api, take, type JobView, type Schemas, type Side } from "../../app/api"
 import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { AwaitForm } from "./PartsAwaited";
 import { duration } from "./words";
 
 const SIDES: Side[] = ["left", "right"];
@@ -17,6 +18,7 @@ export function FoundDialog({ job }: { job: JobView }) {
   const [word, setWord] = useState("");
   const [note, setNote] = useState("");
   const [found, setFound] = useState<Found | null>(null);
+  const [waits, setWaits] = useState(false);
   const report = useCommand<Found>(job, (h, it) =>
     take(
       api.POST("/api/jobs/{id}/findings", {
@@ -30,6 +32,7 @@ export function FoundDialog({ job }: { job: JobView }) {
   const close = (next: boolean) => {
     setOpen(next);
     setFound(null);
+    setWaits(false);
     setWord("");
     setNote("");
     report.reset();
@@ -48,14 +51,22 @@ export function FoundDialog({ job }: { job: JobView }) {
       </Dialog.Trigger>
       {open && (
         <Overlay
-          title={card ? `${card.name}${found.side ? `, ${found.side}` : ""}` : "Report a problem"}
-          wide={card ? true : "most"}
+          title={
+            card
+              ? `${card.name}${found.side ? `, ${found.side}` : ""}`
+              : waits
+                ? "Wait for parts"
+                : "Report a problem"
+          }
+          wide={card || waits ? true : "most"}
         >
-          {card ? (
+          {waits ? (
+            <AwaitForm job={job} back={() => setWaits(false)} done={() => close(false)} />
+          ) : card ? (
             <>
               <Consequence job={job} found={found} does={card.does} />
               <label className="field mt-3">
-                <span>Note</span>
+                <span>{card.noteWanted ? `Say ${card.noteWanted}` : "Note"}</span>
                 <input value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} />
               </label>
               <ProblemNote error={report.error} />
@@ -111,6 +122,15 @@ export function FoundDialog({ job }: { job: JobView }) {
                     {c.name}
                   </button>
                 ))}
+                {!job.sheet.awaits && "waiting for parts".includes(word.trim().toLowerCase()) && (
+                  <button
+                    type="button"
+                    className="btn !px-2 !text-[16px] leading-tight"
+                    onClick={() => setWaits(true)}
+                  >
+                    Waiting for parts
+                  </button>
+                )}
               </div>
               {corner.length + car.length === 0 && (
                 <p className="m-0 text-[16px] text-ink-2">

@@ -11,6 +11,7 @@ import { FoundDialog } from "./FoundDialog";
 import { GoalDialog } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { Lanes } from "./Lanes";
+import { WaitsBar } from "./PartsAwaited";
 import { StepPanel } from "./StepPanel";
 import { duration } from "./words";
 
@@ -87,7 +88,8 @@ export function RunSheetPage() {
             setChosen(step);
           }}
         />
-        <div className="relative min-h-0 border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
+        <div className="relative flex min-h-0 flex-col border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
+          <WaitsBar job={job} />
           {moved && (
             <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">
               <ProblemNote error={moved.error} />
@@ -101,13 +103,15 @@ export function RunSheetPage() {
               </button>
             </div>
           )}
-          <StepPanel
-            key={at}
-            job={job}
-            bench={now}
-            rested={rested}
-            onMoved={(error, typed) => setMoved({ error, typed })}
-          />
+          <div className="min-h-0 flex-1">
+            <StepPanel
+              key={at}
+              job={job}
+              bench={now}
+              rested={rested}
+              onMoved={(error, typed) => setMoved({ error, typed })}
+            />
+          </div>
         </div>
         <div className="col-span-3 max-[800px]:-order-2">
           <ChoiceDialog

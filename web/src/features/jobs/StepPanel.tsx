@@ -145,10 +145,11 @@ export function StopNote({ job, corner }: { job: JobView; corner: Schemas["Corne
       <p className="m-0 font-bold text-outside">
         The {corner.side} piston is held: {corner.stop.sign.replaceAll("-", " ")}.
       </p>
-      <p className="m-0 mt-1 text-[15px]">
-        {corner.stop.note ??
-          "A caliper that will not move with everything relaxed is condemned. Leave the hose shut until the new one is here."}
+      <p className="m-0 mt-1 text-[16px]">
+        {corner.stopMeans?.means} {corner.stopMeans?.do}
       </p>
+      {corner.stop.note && <p className="m-0 mt-1 text-[16px]">Noted: {corner.stop.note}</p>}
+      {corner.stopMeans?.goesOn && <SettleStop job={job} corner={corner} goesOn={corner.stopMeans.goesOn} />}
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Trigger className="btn mt-2">It was not so: undo it</Dialog.Trigger>
         {open && (
@@ -162,6 +163,63 @@ export function StopNote({ job, corner }: { job: JobView; corner: Schemas["Corne
         )}
       </Dialog.Root>
     </div>
+  );
+}
+
+/** The same caliper goes on, or a new one takes its place: both with what was done. */
+function SettleStop({
+  job,
+  corner,
+  goesOn,
+}: {
+  job: JobView;
+  corner: Schemas["CornerView"];
+  goesOn: string;
+}) {
+  const [what, setWhat] = useState("");
+  const settle = useCommand<string>(job, (h, it) =>
+    take(
+      api.POST("/api/jobs/{id}/stop-signs/settled", {
+        params: { path: { id: job.id } },
+        body: { ...h, side: corner.side, what: it },
+      }),
+    ),
+  );
+  const condemn = useCommand<string>(job, (h, it) =>
+    take(
+      api.POST("/api/jobs/{id}/findings", {
+        params: { path: { id: job.id } },
+        body: { ...h, kind: "stuck-piston", side: corner.side, note: it || null },
+      }),
+    ),
+  );
+  const busy = settle.isPending || condemn.isPending;
+  return (
+    <>
+      <label className="field mt-2">
+        <span>What was done</span>
+        <input value={what} maxLength={200} onChange={(e) => setWhat(e.target.value)} />
+      </label>
+      <ProblemNote error={settle.error ?? condemn.error} />
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn flex-1"
+          disabled={busy}
+          onClick={() => settle.mutate(what.trim())}
+        >
+          {goesOn}
+        </button>
+        <button
+          type="button"
+          className="btn flex-1"
+          disabled={busy}
+          onClick={() => condemn.mutate(what.trim())}
+        >
+          Condemned: new caliper
+        </button>
+      </div>
+    </>
   );
 }
 

@@ -11,18 +11,16 @@ import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { StopNote, Verdicts } from "../jobs/StepPanel";
 import { figure, useShortScreen } from "../jobs/words";
-import { FactField } from "../measuring/fields";
-import { CaliperSeen } from "./CaliperSeen";
 import { useTurnCount } from "./count";
 import { CountWindow, LogPanel } from "./LogBench";
 import { OpposedSeen, PairWindow } from "./OpposedSeen";
 import { PistonFace } from "./PistonFace";
 import { RoundPanel } from "./RoundPanel";
 import { StopSigns } from "./RetractSummary";
+import { RetractLooks } from "./RetractLooks";
 import { RulingText } from "./RulingText";
 import { BOOT, PRECONDITION } from "./words";
 
-type View = Schemas["JobRetractionView"];
 type Facts = Schemas["RetractionFacts"];
 
 /** The ruling for a corner: which way, how far, turn by turn, what to watch, when to stop. */
@@ -191,7 +189,12 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
             </p>
           )}
           {view.data && ruling && !corner.pistonHome && (
-            <Looked view={view.data} turned={turned} save={(facts) => look.mutate(facts)} at={count.turns} />
+            <RetractLooks
+              view={view.data}
+              turned={turned}
+              save={(facts) => look.mutate(facts)}
+              at={count.turns}
+            />
           )}
           <ProblemNote error={look.error} />
           {bench?.boot && bench.boot.state !== "free" && (
@@ -404,105 +407,5 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
         </section>
       </div>
     </Shell>
-  );
-}
-
-/** Slot, boot and what was tried: stored as one leaves each. */
-function Looked({
-  view,
-  turned,
-  save,
-  at,
-}: {
-  view: View;
-  turned: boolean;
-  save: (facts: Facts) => void;
-  at: number;
-}) {
-  const facts = view.facts;
-  const set = (patch: Partial<Facts>) => save({ ...facts, ...patch });
-  const trouble = view.bench.log.findings.some((f) =>
-    ["spinning-free", "stopped-short", "stuck"].includes(f.kind),
-  );
-  const number = (v: string | null) => (v === null ? null : Number(v));
-  return (
-    <div className="flex flex-col gap-2">
-      <div className="flex flex-wrap items-stretch gap-2">
-        {turned && view.piston.slots > 0 && (
-          <>
-            <div className="w-[104px]">
-              <FactField
-                label="Slot now, °"
-                value={facts.slotAtDeg}
-                live={false}
-                onChange={(v) => set({ slotAtDeg: number(v), slotAtTurns: v === null ? null : at })}
-              />
-            </div>
-            <div className="w-[104px]">
-              <FactField
-                label="Slot needed, °"
-                value={facts.wantedDeg}
-                live={false}
-                onChange={(v) => set({ wantedDeg: number(v) })}
-              />
-            </div>
-          </>
-        )}
-        <label className="field min-w-[104px] flex-1">
-          <span>Boot</span>
-          <select
-            value={facts.boot ?? ""}
-            onChange={(e) => set({ boot: (e.target.value || null) as Facts["boot"] })}
-          >
-            <option value="">not looked at</option>
-            {view.boots.map((b) => (
-              <option key={b.state} value={b.state}>
-                {BOOT[b.state]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <div className="flex items-center gap-1">
-          <CaliperSeen view={view.bench.view} size={84} />
-          <button
-            type="button"
-            className="btn !px-2"
-            onClick={() => set({ place: facts.place === "ahead-of-axle" ? "behind-axle" : "ahead-of-axle" })}
-          >
-            {facts.place === "ahead-of-axle" ? "Ahead of axle" : "Behind axle"}
-          </button>
-        </div>
-      </div>
-      {trouble && (
-        <div className="flex flex-wrap gap-2">
-          <button
-            type="button"
-            className="btn"
-            aria-pressed={facts.pressedHarder}
-            onClick={() => set({ pressedHarder: !facts.pressedHarder })}
-          >
-            More pressure tried
-          </button>
-          {turned && (
-            <button
-              type="button"
-              className="btn"
-              aria-pressed={facts.otherWayTried}
-              onClick={() => set({ otherWayTried: !facts.otherWayTried })}
-            >
-              Direction proved
-            </button>
-          )}
-          <button
-            type="button"
-            className="btn"
-            aria-pressed={facts.roomForFluid === "yes"}
-            onClick={() => set({ roomForFluid: facts.roomForFluid === "yes" ? "not-known" : "yes" })}
-          >
-            Fluid can leave
-          </button>
-        </div>
-      )}
-    </div>
   );
 }

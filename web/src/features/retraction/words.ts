@@ -17,3 +17,10 @@ export const BOOT: Record<Schemas["BootState"], string> = {
   wet: "wet behind",
   bulged: "bulges",
 };
+
+/** By feel, where no wrench tells. */
+export const FELT: [NonNullable<Schemas["FeltEffort"]>, string][] = [
+  ["easy", "easy"],
+  ["firm", "firm"],
+  ["hard", "hard"],
+];

@@ -1,0 +1,366 @@
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Workshop;
+
+namespace PatientPawl.Core.Jobs;
+
+/// <summary>The findings that can be reported: a row for each. Common practice, no source.</summary>
+public static class FindingCatalogue
+{
+    private const string HubMended = "hub-mended", TroubleSettled = "trouble-settled", PadsEased = "pads-eased", PinsSeated = "pins-seated", PinKitFitted = "pin-kit";
+
+    private static readonly Func<PlanSetup, CarState, Side, CarState> NewPartsGoBack = (_, car, side) =>
+        car.Get(Corner.Pads, side) == PadState.New || car.Get(Corner.Rotor, side) == Rotor.New || car.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet
+            ? car.With(Corner.WrongFitted, side, Asked.Due) : car;
+
+    private static readonly Func<PlanSetup, CarState, CarState> AnotherIsCompared = (_, car) => car.With(Car.NewParts, Done.No).With(Car.RightPart, Asked.Due);
+
+    private static readonly Func<PlanSetup, CarState, CarState> LampIsAsked = (_, car) => car.With(Car.Lamp, Asked.Due);
+
+    // A screw that is no screw any more holds nothing; its neighbours are loosened for it.
+    private static readonly Func<PlanSetup, CarState, Side, CarState> ScrewGone = (_, car, side) => car.With(Corner.BrokenScrew, side, Asked.Due).With(Corner.RotorScrews, side, Bolts.Cracked);
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> ScrewsIn = (s, c, side) =>
+        s.RotorHasScrews && c.Get(Corner.RotorScrews, side) is not (Bolts.None or Bolts.Out) && Can(c, Corner.BrokenScrew, side);
+
+    private static readonly Func<PlanSetup, CarState, Side, CarState> PinsAgain = (_, car, side) => car.With(Corner.PinsGreased, side, Done.No);
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> Slides = (s, _, _) => !s.IsFixed;
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> SensorThere = (s, c, side) => s.Has(Fitting.WearSensor) && c.Get(Corner.Sensor, side) != Fitted.None;
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> OnItsHose = (_, c, side) => c.Get(Corner.Caliper, side) != Caliper.Away;
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> Turns = (s, _, side) => s.Identified && !s.PushesAt(side);
+
+    private static readonly Func<PlanSetup, CarState, Side, bool> Rolls = (_, c, _) => c.Get(Car.Position) == CarPosition.Ground && c.Get(Car.Pedal) == Pedal.Proved;
+
+    /// <summary>All of them.</summary>
+    public static IReadOnlyList<FindingCard> All { get; } =
+    [
+        new(FindingKind.StuckPiston, "Piston stuck or boot torn", true, "A new caliper with washers, and bleeding. The hose stays shut until the new one is in hand.")
+        {
+            CanBe = (s, c, side) => !s.At(side).CaliperUnfit && c.Get(Corner.CaliperPart, side) == CaliperPart.Old && c.Get(Corner.Caliper, side) != Caliper.Away,
+            Wants = (s, side) => Core.Sides.Both.Where(x => x == side || s.Rules.Pairs == PairsRule.BothSides)
+                .Aggregate(s, (p, x) => p.With(x, c => c with { CaliperNew = true, CaliperUnfit = c.CaliperUnfit || x == side })),
+            // A new caliper takes the place of the stuck one: its hold is lifted.
+            OnCorner = (_, car, side) => car.Get(Corner.Piston, side) is Piston.Stuck or Piston.NotSure or Piston.Levered ? car.With(Corner.Piston, side, Piston.Out) : car,
+            OnCar = (_, car) => car.With(Car.NewParts, Done.No),
+        },
+        new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Abutments to bare metal, and new hardware.")
+        {
+            CanBe = (_, c, side) => Can(c, Corner.Hardware, side),
+            OnCorner = (_, car, side) => car.With(Corner.Hardware, side, Asked.Due).With(Corner.LandsClean, side, Done.No),
+        },
+        new(FindingKind.PadTight, "Pad tight in its bracket", true, "Lands again, its ears' coating dressed, or other pads.")
+        {
+            Mends = (Corner.PadEase, PadsEased),
+            CanBe = (_, c, side) => Can(c, Corner.PadEase, side),
+        },
+        new(FindingKind.PadLoose, "Pad loose in its bracket", true, "Clips and springs seated, or other pads.")
+        {
+            Mends = (Corner.PadEase, PadsEased),
+            How = "Clips home and the right way up, springs hooked. Still loose: other pads, or a bracket that is worn.",
+        },
+        new(FindingKind.ClipTouches, "Clip or spring touches rotor", true, "It is seated clear of the rotor.")
+        {
+            Mends = (Corner.PadEase, PadsEased),
+            How = "Out, straight, back until it snaps; a bent one is new. The rotor turns with nothing on it.",
+        },
+        new(FindingKind.SeizedPin, "Slide pin seized", true, "A pin kit or a bracket.")
+        {
+            Mends = (Corner.PinKit, PinKitFitted),
+            How = "Pin out with heat from the tool only, bore brushed clean. A pin that still drags: a bracket.",
+            CanBe = Slides,
+            OnCorner = PinsAgain,
+        },
+        new(FindingKind.PinWorn, "Slide pin worn or scored", true, "A pin with its boot, or a bracket where the bore is worn too.")
+        {
+            Mends = (Corner.PinKit, PinKitFitted),
+            How = "New pin and boot in its own bore. It rocks in the bore: a bracket.",
+            CanBe = Slides,
+            OnCorner = PinsAgain,
+        },
+        new(FindingKind.BushingSwollen, "Pin bushing swollen", true, "A new bushed pin, and the grease that rubber takes.")
+        {
+            Mends = (Corner.PinKit, PinKitFitted),
+            How = "Every trace of the old grease out of bore and boot: it swells the next one too. The bushed pin goes back in the bore it came from.",
+            CanBe = Slides,
+            OnCorner = PinsAgain,
+        },
+        new(FindingKind.PinAir, "Slide pin springs back: air", true, "The air is let out under the lip of its boot.")
+        {
+            Mends = (Corner.PinSeat, PinsSeated),
+            How = "Lift the boot's lip, push the pin home, let the lip seat. It stays where it was pushed.",
+            CanBe = Slides,
+        },
+        new(FindingKind.PinOverGreased, "Slide pin does not seat: grease", true, "What is too much comes out again.")
+        {
+            Mends = (Corner.PinSeat, PinsSeated),
+            How = "Pin out, bore wiped to its bottom, a thin film only.",
+            CanBe = Slides,
+        },
+        new(FindingKind.BrokenScrew, "Rotor screw broke", true, "Left out by the lead's decision, or drilled and renewed. The others keep their steps.") { CanBe = ScrewsIn, OnCorner = ScrewGone },
+        new(FindingKind.ScrewCameBroken, "Rotor screw came broken", true, "Recorded as found. Left out by the lead's decision, or drilled and renewed.") { CanBe = ScrewsIn, OnCorner = ScrewGone },
+        new(FindingKind.ScrewRounded, "Rotor screw's head rounded", true, "No more turning in its head: a punch at its edge, then the drill.")
+        {
+            CanBe = (s, c, side) => s.RotorHasScrews && c.Get(Corner.RotorScrews, side) is Bolts.Tight or Bolts.Torqued,
+            Remark = new(["rotor-screws-torqued"], "The head of one is rounded: a new screw."),
+            Part = "Rotor screw",
+        },
+        new(FindingKind.StuckRotor, "Rotor stuck on hub", true, "Freed by one way after the other, the gentlest first.")
+        {
+            CanBe = (s, c, side) => s.RotorOff && c.Get(Corner.Rotor, side) == Rotor.Old && Can(c, Corner.StuckRotor, side),
+            OnCorner = (_, car, side) => car.With(Corner.StuckRotor, side, Asked.Due),
+        },
+        new(FindingKind.StuckWheel, "Wheel stuck on hub", true, "A freeing step before it comes off.")
+        {
+            CanBe = (_, c, side) => c.Get(Corner.Wheel, side) == Wheel.On && Can(c, Corner.StuckWheel, side),
+            OnCorner = (_, car, side) => car.With(Corner.StuckWheel, side, Asked.Due),
+        },
+        new(FindingKind.KeyMissing, "Locking-nut key missing", true, "Found, ordered by its number, or a remover: before this wheel comes off.")
+        {
+            Mends = (Corner.NutKey, "nut-key-found"),
+            CanBe = (_, c, side) => c.Get(Corner.Wheel, side) == Wheel.On,
+            Part = "Locking-nut key, or a remover and plain nuts",
+        },
+        new(FindingKind.WheelNotFlat, "Wheel not flat on its hub", true, "Off again, its seat cleaned, on and torqued anew.")
+        {
+            Mends = (Corner.WheelSeat, "wheel-seated"),
+        },
+        new(FindingKind.Ridge, "Hat catches on shoes", true, "The star wheel is backed off further.")
+        {
+            CanBe = (s, c, side) => s.HatOpen && c.Get(Corner.Rotor, side) != Rotor.Off && Can(c, Corner.Ridge, side),
+            OnCorner = (_, car, side) => car.With(Corner.Ridge, side, Asked.Due),
+        },
+        new(FindingKind.HubStepped, "Hub face stepped", true, "Each step is cleaned by itself, and none stands proud.")
+        {
+            CanBe = (_, c, side) => c.Get(Corner.Rotor, side) == Rotor.Off,
+            OnCorner = (_, car, side) => car.With(Corner.HubClean, side, Done.No),
+            Remark = new(["hub-clean", "rotor-on", "rotor-back"], "Stepped hub: each step clean by itself, none proud."),
+        },
+        new(FindingKind.HubPitted, "Hub face pitted", true, "Cleaned, and judged by its runout with the rotor on; outside it the lead decides.")
+        {
+            Mends = (Corner.HubPit, "pitted-hub-judged"),
+            CanBe = (_, c, side) => c.Get(Corner.Rotor, side) == Rotor.Off,
+        },
+        new(FindingKind.BadShoes, "Shoe lining loose or oiled", true, "New parking shoes on both sides.")
+        {
+            CanBe = (s, _, _) => s.IsHat && !s.ShoesNew,
+            Wants = (s, _) => s with { ShoesFound = true },
+        },
+        new(FindingKind.BadRotor, "Rotor not fit", true, "New rotors and pads on both sides.") { CanBe = (s, _, _) => !s.Rotors, Wants = (s, _) => s with { RotorFound = true } },
+        new(FindingKind.BadPads, "Pads not fit", true, "New pads on both sides.") { CanBe = (s, _, _) => !s.PadsNew, Wants = (s, _) => s with { PadsFound = true } },
+        new(FindingKind.NoSensor, "No wear sensor at this corner", true, "Its steps go.")
+        {
+            CanBe = SensorThere,
+            OnCorner = (_, car, side) => car.With(Corner.Sensor, side, Fitted.None),
+        },
+        new(FindingKind.SensorWorn, "Wear sensor worn through", true, "A new sensor on this side; its lamp is seen off at the end.")
+        {
+            Mends = (Corner.SensorMend, SensorRenewed),
+            CanBe = SensorThere,
+            OnCar = LampIsAsked,
+            Part = "Wear sensor",
+        },
+        new(FindingKind.SensorLead, "Wear sensor's lead broken", true, "A new sensor or lead on this side; its lamp is seen off at the end.")
+        {
+            Mends = (Corner.SensorMend, SensorRenewed),
+            CanBe = SensorThere,
+            OnCar = LampIsAsked,
+            Part = "Wear sensor, or its lead",
+        },
+        new(FindingKind.HungByHose, "Caliper hung by its hose", true, "Hung on its hook now, and the hose looked at along its whole length.")
+        {
+            Mends = (Corner.HoseLook, "hose-looked"),
+            CanBe = (_, c, side) => c.Get(Corner.Caliper, side) is Caliper.Hung or Caliper.Swung,
+        },
+        new(FindingKind.HoseUnsound, "Hose cracked or collapsed", true, "A new hose with washers; its corner is bled.") { Mends = (Corner.HoseMend, "hose-renewed"), CanBe = OnItsHose },
+        new(FindingKind.FluidShows, "Fluid shows", true, "The circuit counts as open: it is bled before the pedal counts.")
+        {
+            CanBe = (_, c, side) => c.Get(Corner.Hydraulics, side) != HydraulicsState.Open,
+            OnCorner = (_, car, side) => car.With(Corner.Hydraulics, side, HydraulicsState.Open),
+        },
+        new(FindingKind.BleedScrewBroken, "Bleed screw broken or seized", true, "A new screw, or a caliper where it stays in; its corner is bled.")
+        {
+            Mends = (Corner.ScrewMend, "bleed-screw-renewed"),
+            CanBe = OnItsHose,
+        },
+        new(FindingKind.CableFrayed, "Parking cable frayed", true, "A new cable, laid with the cables slack, and the brake set again.")
+        {
+            Mends = (Corner.CableMend, "cable-renewed"),
+            CanBe = (s, _, _) => s.HasCable && (!s.PullsCables || s.Route is not null),
+        },
+        new(FindingKind.LeverSticks, "Lever does not come back", true, "Freed, or its spring renewed, before the cable goes on.")
+        {
+            Mends = (Corner.LeverMend, "lever-mended"),
+            CanBe = (s, c, side) => s.HasLever && (!s.PullsCables || s.Route is not null) && c.Get(Corner.Caliper, side) != Caliper.Away,
+            OnCorner = (_, car, side) => car.With(Corner.Lever, side, Lever.NotSeen),
+            Part = "Lever spring and boot, or the caliper",
+        },
+        new(FindingKind.ActuatorDead, "Actuator does not move", true, "A new actuator; the brake is put into service and closed anew.")
+        {
+            Mends = (Corner.ActuatorMend, "actuator-renewed"),
+            CanBe = (s, c, side) => s.IsMotor && s.Route is not null && c.Get(Corner.Actuator, side) != Actuator.None,
+            OnCorner = (_, car, side) => car.Get(Corner.Spindle, side) == Spindle.Back && car.Get(Car.Brake) == ParkingBrake.Service ? car : car.With(Corner.Spindle, side, Spindle.Unknown),
+            Part = "Actuator with its seal",
+        },
+        new(FindingKind.BringsBracket, "New caliper brings its bracket", true, "The old bracket comes off and the one of the set goes on, torqued.")
+        {
+            Mends = (Corner.BracketSwap, "bracket-swapped"),
+            CanBe = (s, c, side) => !s.IsFixed && s.At(side).CaliperNew && c.Get(Corner.BracketSwap, side) == Asked.Nothing,
+        },
+        new(FindingKind.ThreadStripped, "Thread stripped", true, "An insert, or the part that carries it, before its bolt is torqued.")
+        {
+            Mends = (Corner.HubMend, HubMended),
+            Part = "Thread insert, or the part that carries the thread",
+            How = "Drilled square, insert flush, or a new part. Never a longer bolt or locker in its place.",
+        },
+        new(FindingKind.StudDamaged, "Wheel stud or nut damaged", true, "A new stud and nut before the wheel is torqued.")
+        {
+            Mends = (Corner.HubMend, HubMended),
+            Part = "Wheel stud and nut",
+            How = "Stud drawn home with washers and an old nut, not hammered. Its neighbours are looked at too.",
+        },
+        new(FindingKind.BearingPlay, "Wheel bearing has play", true, "A new bearing before the car moves.")
+        {
+            Mends = (Corner.HubMend, HubMended),
+            Part = "Wheel bearing",
+            How = "Caliper, bracket and rotor off for it. Hub nut new and torqued by the maker's data.",
+        },
+        new(FindingKind.BackingPlate, "Backing plate bent or rusted", true, "Set right or renewed: it rubs, or lets the shoes lean.")
+        {
+            Mends = (Corner.HubMend, HubMended),
+            Part = "Backing plate, where it does not come straight",
+            How = "Straight and clear of the rotor all round, every fixing tight.",
+        },
+        new(FindingKind.SpeedSensor, "Speed sensor or ring damaged", true, "Put right before the car moves; its lamp is asked at the end.")
+        {
+            Mends = (Corner.SpeedSensorMend, "speed-sensor-mended"),
+            OnCar = LampIsAsked,
+            Part = "Wheel-speed sensor",
+        },
+        new(FindingKind.NewPartSpoiled, "New part oily or damaged", true, "It comes out where it is fitted, and another is compared with the old.")
+        {
+            CanBe = (_, c, _) => c.Get(Car.RightPart) != Asked.Due,
+            OnCorner = NewPartsGoBack,
+            OnCar = AnotherIsCompared,
+        },
+        new(FindingKind.GreaseOnLining, "Grease on a new lining", true, "That lining is lost: the set comes out, and another is compared with the old.")
+        {
+            CanBe = (_, c, side) => c.Get(Car.RightPart) != Asked.Due && (c.Get(Corner.Pads, side) == PadState.New || c.Get(Corner.Shoes, side) is ShoesState.NewLoose or ShoesState.NewSet),
+            OnCorner = NewPartsGoBack,
+            OnCar = AnotherIsCompared,
+        },
+        new(FindingKind.StudsLubricated, "Studs came lubricated", true, "Recorded as found. They are cleaned dry before the wheel goes on.")
+        {
+            Remark = new(["wheel-on", "wheel-torqued"], "The studs came lubricated: cleaned dry first. On oil a dry figure loads them by about a third more."),
+        },
+        new(FindingKind.AntiSeizeOnScrew, "Anti-seize on a screw", true, "Recorded as found. The thread is cleaned before it is torqued.")
+        {
+            CanBe = (s, _, _) => s.RotorHasScrews,
+            Remark = new(["rotor-screws-torqued"], "A thread came with anti-seize on it: cleaned dry first. On it the figure overloads the screw."),
+        },
+        new(FindingKind.PartMissing, "A part was missing", true, "Recorded as found, and laid out with the parts.") { NoteWanted = "which part was missing", Part = "The part that was missing" },
+        new(FindingKind.TurnsAtBottom, "Piston still turns at bottom", true, "Kept with the vehicle: the bottom is told by depth, not by the end of turning.")
+        {
+            Learnt = true,
+            CanBe = Turns,
+            Remark = new(["piston-home"], "It still turns at the bottom: home is told by its depth."),
+        },
+        new(FindingKind.TwoStages, "Piston goes in two stages", true, "Kept with the vehicle: the first stop is not home.")
+        {
+            Learnt = true,
+            Remark = new(["piston-home"], "It goes in two stages: the first stop is not home."),
+        },
+        new(FindingKind.OtherWay, "Piston turns the other way", true, "Kept with the vehicle, for this side.")
+        {
+            Learnt = true,
+            CanBe = Turns,
+            Remark = new(["piston-home", "piston-tried"], "On this side it turns the other way than the ruling says."),
+        },
+        new(FindingKind.BoltFirst, "A bolt has to go in first", true, "Kept with the vehicle: an arm traps it once the part is up.")
+        {
+            Learnt = true,
+            NoteWanted = "which bolt, and of what",
+            Remark = new(["bracket-on", "caliper-on", "fixed-caliper-on"], "This bolt goes in first:"),
+        },
+        new(FindingKind.BoltsLeftAlone, "Bolts not to be touched", true, "Kept with the vehicle.")
+        {
+            Learnt = true,
+            NoteWanted = "which bolts, and why",
+            Remark = new(["bracket-off", "rotor-off", "fixed-caliper-off", "caliper-off"], "Not to be touched:"),
+        },
+        new(FindingKind.PadsByChoice, "Pads renewed by choice", false, "New pads on both sides, with the reason and what was left of the old ones.")
+        {
+            NoteWanted = "the reason, and what was left of them",
+            CanBe = (s, _, _) => !s.PadsNew,
+            Wants = (s, _) => s with { PadsFound = true },
+        },
+        new(FindingKind.RotorsByChoice, "Rotors renewed by choice", false, "New rotors and pads on both sides, with the reason and what was left of the old ones.")
+        {
+            NoteWanted = "the reason, and what was left of them",
+            CanBe = (s, _, _) => !s.Rotors,
+            Wants = (s, _) => s with { RotorFound = true },
+        },
+        new(FindingKind.PipeUnsound, "Pipe corroded or rubbed", false, "It is made sound before the pedal is pressed; both corners are bled.")
+        {
+            CanBe = (_, c, _) => c.Get(Car.Pipes) != Asked.Due,
+            OnCar = (_, car) => car.With(Car.Pipes, Asked.Due),
+        },
+        new(FindingKind.MovesByItself, "The brake moved by itself", false, "Hands out. Nobody knows where the spindles stand: the brake and every piston are looked at again.")
+        {
+            CanBe = (s, c, _) => s.IsElectric && s.Route is not null && c.Get(Car.Brake) != ParkingBrake.Unknown,
+            OnCorner = (s, car, side) =>
+            {
+                if (!s.IsMotor) return car;
+                // A spindle that ran out behind a piston that nothing holds may have pushed it.
+                if (car.Get(Corner.Caliper, side) != Caliper.On && car.Get(Corner.Piston, side) == Piston.Home) car = car.With(Corner.Piston, side, Piston.NotSure);
+                return car.Get(Corner.Actuator, side) == Actuator.Plugged ? car.With(Corner.Spindle, side, Spindle.Unknown) : car;
+            },
+            OnCar = (s, car) => (s.PullsCables ? car.With(Car.Cable, CableRun.Unknown) : car).With(Car.Brake, ParkingBrake.Unknown).With(Car.Sleep, CarSleep.Awake),
+        },
+        new(FindingKind.LampStays, "Lamp or code stays", false, "Its cause is found before the keys go back.")
+        {
+            Mends = (Car.Trouble, TroubleSettled),
+            OnCar = (_, car) => car.With(Car.Codes, Codes.Unread),
+            How = "Read the code before it is cleared. Plug, voltage, tool not finished: then the lamp is looked at again.",
+        },
+        new(FindingKind.PedalSinks, "Pedal sinks or stays soft", false, "The pedal does not count until its cause is found and it is proved again.")
+        {
+            Mends = (Car.Trouble, TroubleSettled),
+            CanBe = (_, c, _) => c.Get(Car.Pedal) != Pedal.NotPumped,
+            OnCar = (_, car) => car.With(Car.Pedal, Pedal.NotPumped),
+            How = "Soft and springy: air, a pin beside its slot, a pad not seated, a part that gives. Firm and sinking: it goes somewhere; look for it, then the master cylinder.",
+        },
+        new(FindingKind.Pulls, "Pulls to one side", false, "Its cause is found, and it is driven again.")
+        {
+            Mends = (Car.Trouble, TroubleSettled),
+            CanBe = Rolls,
+            OnCar = (_, car) => car.With(Car.TestDrive, Done.No),
+            How = "A pad that hangs, a pin, a hose, grease on a lining, tyres. What is wrong at a corner is reported there.",
+        },
+        new(FindingKind.NoiseOnDrive, "Noise or shake on the drive", false, "Its cause is found, and it is driven again.")
+        {
+            Mends = (Car.Trouble, TroubleSettled),
+            CanBe = Rolls,
+            OnCar = (_, car) => car.With(Car.TestDrive, Done.No),
+            How = "Shield, clip on the rotor, pad loose, wheel not flat, bedding. Light even pad noise at first is normal. What is wrong at a corner is reported there.",
+        },
+        new(FindingKind.WrongPart, "Wrong part", false, "New parts that are fitted come out, and the work stops short of new ones until the right one has been compared with the old.")
+        {
+            CanBe = (_, c, _) => c.Get(Car.RightPart) != Asked.Due,
+            OnCorner = NewPartsGoBack,
+            OnCar = AnotherIsCompared,
+        },
+        new(FindingKind.PartsLeftOver, "Parts left over", false, "Recorded: they go back, or onto the shelf.") { NoteWanted = "which parts, and where they go" },
+    ];
+
+    private const string SensorRenewed = "sensor-renewed";
+
+    private static readonly Dictionary<FindingKind, FindingCard> ByKind = All.ToDictionary(c => c.Kind);
+
+    /// <summary>The card of a kind.</summary>
+    public static FindingCard Card(this FindingKind kind) => ByKind[kind];
+
+    private static bool Can(CarState car, StateVariable<Asked> asked, Side side) => car.Get(asked, side) != Asked.Due;
+}
