@@ -52,6 +52,8 @@ internal static class WireNames
         Names((FastenerRole.SlidePin, "slide-pin"), (FastenerRole.Bracket, "bracket"), (FastenerRole.RotorScrew, "rotor-screw"),
             (FastenerRole.ActuatorScrew, "actuator-screw"), (FastenerRole.Banjo, "banjo"), (FastenerRole.BleedScrew, "bleed-screw"),
             (FastenerRole.Wheel, "wheel"), (FastenerRole.SpotCaliper, "spot-caliper")),
+        Names((PadEnd.Leading, "leading"), (PadEnd.Trailing, "trailing")),
+        Names((SensorSide.Left, "left"), (SensorSide.Right, "right"), (SensorSide.Both, "both")),
         Names((FeltEffort.Easy, "easy"), (FeltEffort.Firm, "firm"), (FeltEffort.Hard, "hard")),
         Names((FindingKind.StuckPiston, "stuck-piston"), (FindingKind.BadRotor, "bad-rotor"), (FindingKind.BadPads, "bad-pads"),
             (FindingKind.BadShoes, "bad-shoes"), (FindingKind.FrozenPads, "frozen-pads"), (FindingKind.SeizedPin, "seized-pin"),

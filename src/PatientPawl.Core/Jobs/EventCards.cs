@@ -45,7 +45,7 @@ public static class EventCatalogue
         Card<BrakeRuled>("brake-ruled", _ => "Brake identified", e => e.Side, e => e.Ruling.Architecture.Words(), onSheet: true, undo: true),
         Card<RouteChosen>("route-chosen", _ => "Route chosen", Car, e => ServiceRoutes.Name(e.Route).ToLowerInvariant(), onSheet: true, undo: true),
         Card<StepDone>("step-done", e => StepName(e.Step), e => e.Step.Side, Figures, onSheet: true, undo: true),
-        Card<TorqueSigned>("torque-signed", e => $"{StepName(e.Step)} {e.Index}", e => e.Step.Side, e => e.Verified ? $"{Figure.Of(e.Line.Wanted.NewtonMeters, 1)} N m" : "unverified", onSheet: true, undo: true),
+        Card<TorqueSigned>("torque-signed", e => $"{StepName(e.Step)} {e.Index}", e => e.Step.Side, e => e.HandTight ? "hand-tight" : e.Verified ? $"{Figure.Of(e.Line.Wanted.NewtonMeters, 1)} N m" : "unverified", onSheet: true, undo: true),
         Card<ToolRefused>("tool-refused", _ => "Tool refused", e => e.Step.Side, e => e.Report.Words, onSheet: true),
         Card<StopSignSeen>("stop-sign-seen", _ => "Stop sign", e => e.Side, e => Join(RetractionRuling.Stop(e.Sign).Name.ToLowerInvariant(), e.Note), onSheet: true, undo: true),
         Card<StopSignSettled>("stop-sign-settled", e => $"{RetractionRuling.Stop(e.Sign).Name}: settled", e => e.Side, e => e.What, onSheet: true, undo: true),

@@ -26,7 +26,7 @@ public static class FindingRules
         ArgumentNullException.ThrowIfNull(state);
         var reported = JobRules.Report(state, kind, side, kind.Card().NoteWanted);
         var next = state.With(new(Guid.NewGuid(), state.Version + 1, reported, Guid.Empty, "", default, default));
-        return new(next.MinutesLeft - state.MinutesLeft, [.. next.Remaining.Except(state.Remaining).Select(StepCatalogue.Words)], [.. RunSheets.LaidOut(next).Except(RunSheets.LaidOut(state))]);
+        return new(next.MinutesLeft - state.MinutesLeft, [.. next.Remaining.Except(state.Remaining).Select(StepCatalogue.Words)], [.. LayingOut.PartsOf(next).Except(LayingOut.PartsOf(state))]);
     }
 
     /// <summary>What was reported at a corner, or of the car, and has not been put right since.</summary>
@@ -66,6 +66,9 @@ public static class FindingRules
 
         static string Said(Remark remark, string? note) => remark.Says.EndsWith(':') ? $"{remark.Says} {note?.TrimEnd('.')}." : remark.Says;
     }
+
+    /// <summary>True where it was reported at a corner in this job.</summary>
+    internal static bool Told(JobState state, Side side, FindingKind kind) => Reported(state, side).Any(f => f.Card.Kind == kind);
 
     /// <summary>What is wanted once this was found.</summary>
     internal static PlanSetup Onto(PlanSetup setup, FindingKind kind, Side? side) => kind.Card().Wants?.Invoke(setup, side ?? Side.Left) ?? setup;

@@ -43,6 +43,6 @@ public static partial class JobBenches
     public static PadBenchAnswer Pads(JobState state, IReadOnlyList<Instrument> onHand, Unsaved<PadFacts>? unsaved = null)
     {
         ArgumentNullException.ThrowIfNull(state);
-        return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Concat(unsaved?.Of(s) ?? []).Select(r => new SidedReading(s, r)))], unsaved?.Facts ?? state.PadFacts ?? PadFacts.None with { OdometerKm = state.Opened!.OdometerKm }, state.Opened!.Sheet.Pads, onHand, state.Setup.Build);
+        return PadBench.Judge([.. Sides.Both.SelectMany(s => state.Corner(s).Standing().Concat(unsaved?.Of(s) ?? []).Select(r => new SidedReading(s, r)))], unsaved?.Facts ?? JobPads.Facts(state), state.Opened!.Sheet.Pads, onHand, state.Setup.Build);
     }
 }

@@ -188,7 +188,11 @@ public sealed record ToolRefused(StepKey Step, ToolReport Report) : JobEvent;
 /// <param name="Verified">False when tightened with a spanner and marked: the lead must accept it.</param>
 /// <param name="Reason">Why it could not be verified; of a verified one, why a figure that was asked about is right all the same.</param>
 public sealed record TorqueSigned(
-    StepKey Step, int Index, TorqueLine Line, TorqueSet? Set, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, bool Verified, string? Reason) : JobEvent;
+    StepKey Step, int Index, TorqueLine Line, TorqueSet? Set, Wrench? Wrench, Crowfoot? Crowfoot, TorqueUnit Unit, bool Verified, string? Reason) : JobEvent
+{
+    /// <summary>True when it has no figure anywhere and was accepted hand-tight.</summary>
+    public bool HandTight { get; init; }
+}
 
 /// <summary>A stop sign was seen while retracting.</summary>
 /// <param name="Side">The corner.</param>

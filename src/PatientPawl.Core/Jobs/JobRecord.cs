@@ -68,6 +68,7 @@ public sealed record JobRecord(
     {
         var name = $"{Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
         var wanted = $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m ({Figure.Of(t.Line.Wanted.PoundForceFeet, 1)} lbf ft){(t.Line.ThenAngle is { } turn ? $", then {Figure.Of(turn.Degrees)}°" : "")}";
+        if (t.HandTight) return new(t.Step.Side?.Word() ?? "car", name, "hand-tight, no figure anywhere", "none", "", "by hand", by, true);
         return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : "none",
             t.Set is { AppliedLow: { } low, AppliedHigh: { } high } ? $"{Figure.Of(low.NewtonMeters, 1)} to {Figure.Of(high.NewtonMeters, 1)} N m" : t.Reason ?? "",
             t.Wrench?.Id ?? "spanner, marked", by, t.Verified);

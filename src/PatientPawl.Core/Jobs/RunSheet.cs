@@ -49,11 +49,6 @@ public sealed record AheadRow(StepKey Step, SheetLane Lane, string Name, int Min
 /// <param name="Again">What was done and stands in the plan once more.</param>
 public sealed record ChangeRow(Guid EventId, string Because, IReadOnlyList<string> Added, IReadOnlyList<string> Gone, IReadOnlyList<string> Again);
 
-/// <summary>What to fetch before starting.</summary>
-/// <param name="Tools">Tools, in the order they are wanted.</param>
-/// <param name="Parts">Parts and consumables.</param>
-public sealed record LayOut(IReadOnlyList<string> Tools, IReadOnlyList<string> Parts);
-
 /// <summary>Whether a hold is met.</summary>
 public enum HoldState
 {
@@ -119,7 +114,20 @@ public sealed record OutcomeCard(string Id, string Says);
 public sealed record StepBench(
     StepKey Step, string Name, Stage Stage, string Because, string How, IReadOnlyList<string> Tools, IReadOnlyList<string> Parts, IReadOnlyList<Caution> Cautions,
     IReadOnlyList<ReadingCard> Readings, TorqueLine? Torque, FastenerRole? Role, IReadOnlyList<TorqueSigned> Signed, int NextIndex, bool NeedsReport, IReadOnlyList<OutcomeCard> Outcomes, bool LeadOnly,
-    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock, StepPage Page);
+    IReadOnlyList<BenchKind> Benches, IReadOnlyList<Prefilled> Prefilled, IReadOnlyList<PartVerdict> Judged, ClearanceVerdict? Clearance, StarWheelNoted? StarWheel, int? BackFromLock, StepPage Page)
+{
+    /// <summary>What its note has to say; null where it may be silent.</summary>
+    public string? NoteWanted { get; init; }
+
+    /// <summary>How the pads of this corner go in, where the step is about pads.</summary>
+    public PadsThere? Pads { get; init; }
+
+    /// <summary>What the sheet says of each bolt of a torque step beside its figure, in order; empty where it is silent.</summary>
+    public IReadOnlyList<string> BoltsSay { get; init; } = [];
+
+    /// <summary>True where a screw without a figure may be accepted hand-tight, by name.</summary>
+    public bool MayBeHandTight { get; init; }
+}
 
 /// <summary>A bench.</summary>
 public enum BenchKind
@@ -231,19 +239,12 @@ public static class RunSheets
         return new(
             next is null || state.Night is not null ? null : Bench(state, next), [.. offered.Where(o => o != next).Select(o => Bench(state, o))], DoneRows(state), ahead, holds,
             [.. Enum.GetValues<Stage>().Select(s => Tooth(state, ahead, s, stage))], stage, Strip(state), ahead.Sum(a => a.Minutes), state.CannotBeMet,
-            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, [.. Parts(state.Setup, state.Car), .. FindingRules.Parts(state)],
+            telling is null ? null : new(telling.Step, telling.Name, WhyShort(state, telling.Step)), state.Findings, [.. LayingOut.Parts(state.Setup, state.Car), .. FindingRules.Parts(state)],
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
-            new([.. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.ToolsIn(state.Setup)).Distinct()], LaidOut(state)),
+            LayingOut.Of(state),
             [FindingRules.At(state, Side.Left), FindingRules.At(state, null), FindingRules.At(state, Side.Right)], state.Night,
             GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits);
     }
-
-    /// <summary>Parts and materials that the job asks for from here.</summary>
-    internal static IReadOnlyList<string> LaidOut(JobState state) =>
-    [
-        .. Parts(state.Setup, state.Car), .. FindingRules.Parts(state),
-        .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct(),
-    ];
 
     private static bool CanChoose(JobState state) => !state.HandedOver && state.Night is null && state.Setup.Identified && state.CannotBeMet.Count == 0;
 
@@ -293,7 +294,13 @@ public static class RunSheets
             state.Setup.ByTool && behaviour.AsksTheTool,
             [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,
             behaviour.Benches(state, step.Side), step.Side is { } side ? behaviour.Prefilled(state, side) : [], step.Side is { } corner ? behaviour.Judged(state, corner) : [],
-            step.Side is { } at ? behaviour.Clearance(state, at) : null, step.Side is { } wheel ? state.Corner(wheel).StarWheel : null, behaviour.BackFromLock(state), behaviour.Page(state));
+            step.Side is { } at ? behaviour.Clearance(state, at) : null, step.Side is { } wheel ? state.Corner(wheel).StarWheel : null, behaviour.BackFromLock(state), behaviour.Page(state))
+        {
+            NoteWanted = behaviour.NoteWanted?.What,
+            Pads = step.Side is { } pads ? behaviour.Pads(state, pads) : null,
+            BoltsSay = type.Torques is { } of && state.LineAt(of, step.Side) is { } line ? [.. Enumerable.Range(1, line.PerCorner).Select(line.SaysOf)] : [],
+            MayBeHandTight = type.Torques is { } screw && JobRules.MayBeHandTight(state, screw),
+        };
     }
 
     private static ReadingCard CardIn(JobState state, ReadingKind kind)
@@ -301,26 +308,6 @@ public static class RunSheets
         var card = kind.Card();
         if (kind == ReadingKind.PistonProtrusion && state.Setup.IsFixed) card = card with { Name = "Inner piston stands proud" };
         return card.Instrument is null ? card : card with { Serving = [.. state.Instruments.Where(i => card.Uses.Any(i.Serves)).Select(i => i.Id)] };
-    }
-
-    /// <summary>What is renewed.</summary>
-    /// <param name="setup">What is wanted.</param>
-    /// <param name="car">How the car stands; null before anything was found.</param>
-    public static IReadOnlyList<string> Parts(PlanSetup setup, CarState? car = null)
-    {
-        ArgumentNullException.ThrowIfNull(setup);
-        if (!setup.Identified) return [];
-        List<string> list = [];
-        if (setup.PadsNew) list.Add($"Rear pad set{(setup.PadsFound ? ", added by a finding" : setup.Scope == JobScope.Shoes ? ", with the new rotors" : "")}");
-        if (setup.Rotors) list.Add($"Two rear rotors{(setup.RotorFound ? ", added by a finding" : "")}");
-        if (setup.ShoesNew) list.Add($"Parking shoe set with springs and pins{(setup.ShoesFound ? ", added by a finding" : "")}");
-        foreach (var side in Core.Sides.Both.Where(s => setup.At(s).CaliperNew)) list.Add($"{(side == Side.Left ? "Left" : "Right")} rear caliper with sealing washers");
-        bool Asks(StateVariable<Asked> asked) => car is not null && Core.Sides.Both.Any(s => car.Get(asked, s) != Asked.Nothing);
-        if (Asks(Planning.Corner.Hardware)) list.Add("Hardware kit: clips and springs, added by a finding");
-        if (Asks(Planning.Corner.PinKit)) list.Add("Slide-pin kit, or a bracket, added by a finding");
-        if (setup.AnyCaliperNew || setup.Rules.Bleeding == Workshop.BleedRule.Always || setup.Rules.FluidRoom == Workshop.FluidRoomRule.OpenBleeder) list.Add("Brake fluid for bleeding");
-        if (setup.NeedsNewBolts) list.Add("Single-use bolts, both sides");
-        return list;
     }
 
     internal static string Initials(string name)

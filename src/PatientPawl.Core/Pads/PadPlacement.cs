@@ -19,7 +19,14 @@ public enum CaliperPlace
 /// <param name="PistonPin">One pad has a pin for the piston's slot.</param>
 /// <param name="ElectricSensor">This corner carries the electric wear sensor.</param>
 /// <param name="SensorWornThrough">The old sensor's contact has worn through.</param>
-public sealed record PadParts(CaliperPlace Caliper, bool Indicator, bool PistonSpring, bool PistonPin, bool ElectricSensor, Known SensorWornThrough);
+public sealed record PadParts(CaliperPlace Caliper, bool Indicator, bool PistonSpring, bool PistonPin, bool ElectricSensor, Known SensorWornThrough)
+{
+    /// <summary>True where the pad maker puts the indicator at the trailing end.</summary>
+    public bool IndicatorTrails { get; init; }
+
+    /// <summary>True where a notch or arrow says which way round a pad goes.</summary>
+    public bool Notch { get; init; }
+}
 
 /// <summary>How the pads go in.</summary>
 /// <param name="LeadingEndAtBottom">True when the leading end is the lower one.</param>
@@ -41,9 +48,16 @@ public static class PadPlacement
         var bottom = parts.Caliper == CaliperPlace.BehindAxle;
         var end = bottom ? "bottom" : "top";
         List<string> lines = [$"The leading end is the {end} one: there the rotor enters."];
-        if (parts.Indicator) lines.Add($"The pad with the wear indicator goes inside, its indicator at the {end}. The pad maker's drawing outranks this.");
+        if (parts.Indicator)
+        {
+            lines.Add(parts.IndicatorTrails
+                ? $"The pad with the wear indicator goes inside, its indicator at the {(bottom ? "top" : "bottom")}: this maker puts it at the trailing end."
+                : $"The pad with the wear indicator goes inside, its indicator at the {end}. The pad maker's drawing outranks this.");
+        }
+
+        if (parts.Notch) lines.Add("The notch or arrow points the way the rotor turns going forward.");
         if (parts.PistonSpring) lines.Add("The pad with the spring or clip goes inside, into the piston.");
-        if (parts.PistonPin) lines.Add("The pin on the inner pad's back goes into the piston's slot: turn the slot to it first.");
+        if (parts.PistonPin) lines.Add("The pin on the inner pad's back goes into the piston's slot: turn the slot to it first. On the piston's land it makes the pad sit crooked: a spongy pedal, and taper wear.");
         if (parts.ElectricSensor)
         {
             lines.Add(parts.SensorWornThrough switch
@@ -52,7 +66,7 @@ public static class PadPlacement
                 Known.No => "Wear sensor: the old one goes back, clip seated; reset its light.",
                 _ => "Wear sensor: look whether its contact is worn through before it goes back.",
             });
-            lines.Add("Often only one corner carries it. Its plug is not the wheel-speed plug.");
+            lines.Add("Its plug is not the wheel-speed plug.");
         }
 
         lines.Add("Each pad slides by hand in the bracket. Too tight: clean the lands, then dress the ears' coating, never the lining.");

@@ -224,6 +224,12 @@ public sealed record PlanSetup(
     /// <summary>True when the sheet says that the parking brake is electric; settles what a spot caliper is worked by, where nobody looked.</summary>
     public bool SheetElectric { get; init; }
 
+    /// <summary>Which corner carries the wear sensor, where the vehicle has one; null where the sheet is silent: then both are looked at.</summary>
+    public SensorSide? SensorAt { get; init; }
+
+    /// <summary>Whether a slide pin turns with its bolt and is held; null where the sheet is silent.</summary>
+    public bool? PinsTurn { get; init; }
+
     /// <summary>A condition that a step is planned without: what a plan would be worth if it were forgotten. Never set in a job.</summary>
     internal (string StepId, Condition Condition)? Without { get; init; }
 
@@ -240,6 +246,8 @@ public sealed record PlanSetup(
         SingleUse = [.. sheet.Torques.Where(t => t.RenewedEveryTime).Select(t => t.Role)],
         Fittings = sheet.Fittings ?? [],
         SheetElectric = sheet.Electric is not null,
+        SensorAt = sheet.PadSet?.SensorAt,
+        PinsTurn = sheet.Line(FastenerRole.SlidePin)?.HoldingSpanner,
     };
 
     /// <summary>The corner's setup.</summary>
@@ -433,7 +441,7 @@ public sealed record PlanSetup(
                 .With(Corner.NewBracketBolts, side, NewBracketBolts ? NewBolts.Missing : NewBolts.NotNeeded)
                 .With(Corner.Spot, side, IsSpot ? SpotCaliper.On : SpotCaliper.None)
                 .With(Corner.SpotBolts, side, IsSpot ? Bolts.Tight : Bolts.None)
-                .With(Corner.Sensor, side, Small(Fitting.WearSensor))
+                .With(Corner.Sensor, side, SensorAt is null or SensorSide.Both || SensorAt == (side == Side.Left ? SensorSide.Left : SensorSide.Right) ? Small(Fitting.WearSensor) : Fitted.None)
                 .With(Corner.RattleSpring, side, Small(Fitting.RattleSpring))
                 .With(Corner.HoseBracket, side, Small(Fitting.HoseBracket))
                 .With(Corner.PinCaps, side, Small(Fitting.PinCaps))
@@ -468,7 +476,7 @@ public sealed record PlanSetup(
         && (Left, Right, Scope, Route, Rules) == (other.Left, other.Right, other.Scope, other.Route, other.Rules)
         && (RotorHasScrews, RotorComesOffWithBracketOn, ServiceOnGround, SimulatedPedal, SheetElectric) == (other.RotorHasScrews, other.RotorComesOffWithBracketOn, other.ServiceOnGround, other.SimulatedPedal, other.SheetElectric)
         && (Goal, RotorFound, ShoesFound, PadsFound, HubFound) == (other.Goal, other.RotorFound, other.ShoesFound, other.PadsFound, other.HubFound)
-        && Without == other.Without
+        && (SensorAt, PinsTurn, Without) == (other.SensorAt, other.PinsTurn, other.Without)
         && SingleUse.SequenceEqual(other.SingleUse) && Fittings.SequenceEqual(other.Fittings));
 
     /// <inheritdoc/>

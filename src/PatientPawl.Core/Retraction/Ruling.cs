@@ -65,9 +65,14 @@ public enum StopSign
 /// <param name="Name">Its name on the button.</param>
 /// <param name="Do">What to do now.</param>
 /// <param name="HoldsCorner">True when the corner may not go on until it is settled.</param>
-/// <param name="Means">What this sign means.</param>
-/// <param name="GoesOn">What has to be so for the corner to go on with the same caliper; null of a sign that does not hold it.</param>
-public sealed record StopCard(StopSign Sign, string Name, string Do, bool HoldsCorner, string Means, string? GoesOn);
+public sealed record StopCard(StopSign Sign, string Name, string Do, bool HoldsCorner)
+{
+    /// <summary>What this sign means. Empty in a ruling from before it was kept.</summary>
+    public string Means { get; init; } = "";
+
+    /// <summary>What has to be so for the corner to go on with the same caliper; null of a sign that does not hold it.</summary>
+    public string? GoesOn { get; init; }
+}
 
 /// <summary>The ruling for one corner: how the piston goes back.</summary>
 /// <param name="Side">The corner.</param>
@@ -180,15 +185,30 @@ public static class RetractionRuling
     /// <summary>The stop signs that apply to a method.</summary>
     internal static IReadOnlyList<StopCard> Stops(RetractMethod method)
     {
-        List<StopCard> cards = [new(StopSign.ComesOut, "Comes out", "Wrong direction. Reverse now, half a turn, and look again.", false, "It is turned the wrong way for this side.", null)];
+        List<StopCard> cards = [new(StopSign.ComesOut, "Comes out", "Wrong direction. Reverse now, half a turn, and look again.", false) { Means = "It is turned the wrong way for this side." }];
         if (method is RetractMethod.TurnAndPush or RetractMethod.SpindleThenTurn or RetractMethod.SpindleThenDecide)
-            cards.Add(new(StopSign.SpinsFree, "Spins free", "Press harder as you turn. Still free after a whole turn: treat it as stuck.", false, "The screw turns and nothing follows it: too little pressure along the piston, or a thread that is gone.", null));
-        cards.Add(new(StopSign.StopsShort, "Stops short", "Stop. Is the mechanism relaxed and is there room for fluid? Then it is stuck, and the caliper is condemned. Never force it.", true,
-            "A mechanism that still stands behind it, fluid that cannot leave, the first of two stages, or a piston that is seized.", "It moves now: relaxed, or by its second stage"));
-        cards.Add(new(StopSign.SpringsBack, "Springs back", "Stop. The parking mechanism is still loaded, or the fluid cannot leave: suspect the hose.", true,
-            "The parking mechanism is still loaded, or a hose whose inner wall has let go keeps the fluid.", "It stays where it was put now"));
-        cards.Add(new(StopSign.BootTwists, "Boot twists", "Stop. Free the lip all round with rubber-safe grease. Torn, or wet behind: the caliper is condemned.", true,
-            "Its lip sticks to the piston and winds up with it: it tears next.", "Freed all round: whole and dry"));
+        {
+            cards.Add(new(StopSign.SpinsFree, "Spins free", "Press harder as you turn. Still free after a whole turn: treat it as stuck.", false)
+            {
+                Means = "The screw turns and nothing follows it: too little pressure along the piston, or a thread that is gone.",
+            });
+        }
+
+        cards.Add(new(StopSign.StopsShort, "Stops short", "Stop. Is the mechanism relaxed and is there room for fluid? Then it is stuck, and the caliper is condemned. Never force it.", true)
+        {
+            Means = "A mechanism that still stands behind it, fluid that cannot leave, the first of two stages, or a piston that is seized.",
+            GoesOn = "It moves now: relaxed, or by its second stage",
+        });
+        cards.Add(new(StopSign.SpringsBack, "Springs back", "Stop. The parking mechanism is still loaded, or the fluid cannot leave: suspect the hose.", true)
+        {
+            Means = "The parking mechanism is still loaded, or a hose whose inner wall has let go keeps the fluid.",
+            GoesOn = "It stays where it was put now",
+        });
+        cards.Add(new(StopSign.BootTwists, "Boot twists", "Stop. Free the lip all round with rubber-safe grease. Torn, or wet behind: the caliper is condemned.", true)
+        {
+            Means = "Its lip sticks to the piston and winds up with it: it tears next.",
+            GoesOn = "Freed all round: whole and dry",
+        });
         return cards;
     }
 

@@ -1,6 +1,7 @@
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Workshop;
 using TorqueQuantity = UnitsNet.Torque;
+using PatientPawl.Core.Vehicles;
 using UnitsNet;
 
 namespace PatientPawl.Core.Torque;
@@ -68,6 +69,27 @@ public sealed record TorqueLine(
     /// <summary>True where a person typed the figure because the sheet has none.</summary>
     public bool Typed { get; init; }
 
+    /// <summary>Part number of the bolt, where it is renewed; null when the sheet is silent.</summary>
+    public string? PartNumber { get; init; }
+
+    /// <summary>Whether the maker wants thread locker.</summary>
+    public Known Locker { get; init; }
+
+    /// <summary>A word on each bolt in the order of tightening, as <c>upper: low-profile key, goes in first</c>; null when the sheet is silent.</summary>
+    public IReadOnlyList<string>? BoltNotes { get; init; }
+
+    /// <summary>What the sheet says of one of them beside its figure: note, locker, reach; empty when nothing.</summary>
+    /// <param name="index">Which, from 1.</param>
+    public string SaysOf(int index)
+    {
+        List<string> says = [];
+        if (BoltNotes is { } notes && index >= 1 && index <= notes.Count) says.Add(notes[index - 1].TrimEnd('.') + ".");
+        if (Locker != Known.NotKnown) says.Add(Locker == Known.Yes ? "Thread locker, on threads that are clean and dry." : "No thread locker.");
+        if (!SocketReaches) says.Add("A socket does not reach it.");
+        if (Note is { Length: > 0 } note) says.Add(note.TrimEnd('.') + ".");
+        return string.Join(" ", says);
+    }
+
     /// <summary>The figure to set: the middle of a range, or the single figure.</summary>
     public TorqueQuantity Wanted => High is { } high ? TorqueQuantity.FromNewtonMeters((Low.NewtonMeters + high.NewtonMeters) / 2) : Low;
 
@@ -87,6 +109,9 @@ public sealed record TorqueLine(
             .Range($"{field}.highNm", High?.NewtonMeters, 1, 500, "N m")
             .Range($"{field}.thenAngleDeg", ThenAngle?.Degrees, 5, 270, "degrees")
             .Text($"{field}.drive", Drive, 30);
+        if (PartNumber is { } number) checks.Text($"{field}.partNumber", number, 40);
+        if (Note is { } note) checks.Text($"{field}.note", note, 120);
+        foreach (var word in BoltNotes ?? []) checks.Text($"{field}.boltNotes", word, 80);
         if (High is { } high && high < Low)
             checks.Add($"{field}.highNm", Figure.Of(high.NewtonMeters), $"at least {Figure.Of(Low.NewtonMeters)} N m", "The high end of the range is under its low end.");
     }

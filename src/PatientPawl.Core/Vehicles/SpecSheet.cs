@@ -1,5 +1,6 @@
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using UnitsNet;
@@ -50,6 +51,25 @@ public sealed record PistonSpec(
 /// <param name="MinimumLining">Least lining; null uses the flagged default of 2.0 mm.</param>
 public sealed record PadSpec(Length NewInnerTotal, Length NewOuterTotal, Length Backing, Length? MinimumLining);
 
+/// <summary>Which corner carries the wear sensor.</summary>
+public enum SensorSide
+{
+    /// <summary>The left one.</summary>
+    Left,
+    /// <summary>The right one.</summary>
+    Right,
+    /// <summary>Both.</summary>
+    Both,
+}
+
+/// <summary>What the pads of the set carry.</summary>
+/// <param name="Indicator">At which end the wear indicator stands; null where the set has none, or the sheet is silent.</param>
+/// <param name="Pin">Whether the inner pad has a pin for the piston's slot.</param>
+/// <param name="SpringClip">Whether the inner pad has a spring clip that goes into the piston.</param>
+/// <param name="Notch">Whether a notch or arrow says which way round a pad goes.</param>
+/// <param name="SensorAt">Which corner carries the wear sensor; null when the sheet is silent.</param>
+public sealed record PadSetSpec(PadEnd? Indicator, Known Pin = Known.NotKnown, Known SpringClip = Known.NotKnown, Known Notch = Known.NotKnown, SensorSide? SensorAt = null);
+
 /// <summary>The rotor.</summary>
 /// <param name="NewThickness">Thickness when new.</param>
 /// <param name="MinimumThickness">Stamped or listed minimum; null when not known, and then it cannot be passed.</param>
@@ -57,7 +77,11 @@ public sealed record PadSpec(Length NewInnerTotal, Length NewOuterTotal, Length 
 /// <param name="ComesOffWithBracketOn">True when the rotor comes off past the bracket.</param>
 /// <param name="VariationLimit">Most thickness variation, 0.001 to 0.5 mm; null uses the flagged default of 0.015 mm.</param>
 /// <param name="RunoutLimit">Most lateral runout, 0.005 to 1 mm; null uses the flagged default of 0.08 mm.</param>
-public sealed record RotorSpec(Length NewThickness, Length? MinimumThickness, bool HasScrews, bool ComesOffWithBracketOn, Length? VariationLimit = null, Length? RunoutLimit = null);
+public sealed record RotorSpec(Length NewThickness, Length? MinimumThickness, bool HasScrews, bool ComesOffWithBracketOn, Length? VariationLimit = null, Length? RunoutLimit = null)
+{
+    /// <summary>Thread of the jacking holes, for example <c>M8x1.25</c>; null where it has none, or the sheet is silent.</summary>
+    public string? JackingThread { get; init; }
+}
 
 /// <summary>The drum in the hat and its shoes; null figures are not on the sheet.</summary>
 /// <param name="Nominal">Diameter when new, 50 to 500 mm.</param>
@@ -77,11 +101,14 @@ public sealed record DrumSpec(
     Length? Nominal, Length? Maximum, Length? OutOfRoundLimit, Length? MachineTo, Length? MinimumLining, Length? TargetLow, Length? TargetHigh, int? LockAndBackOff,
     Length? AnchorDistance, Length? AdjusterDistance, Length? Pitch, int? Teeth, bool LeftRightPair)
 {
+    /// <summary>Where the star wheel's hole stands when it faces the wheel, as the hour of a clock, 1 to 12; null when the sheet is silent.</summary>
+    public int? HoleAt { get; init; }
+
     internal void CheckInto(Checks checks)
     {
         checks.Millimetres("drum.nominalMm", Nominal, 50, 500).Millimetres("drum.maximumMm", Maximum, 50, 500).Millimetres("drum.outOfRoundLimitMm", OutOfRoundLimit, 0.01, 2).Millimetres("drum.machineToMm", MachineTo, 50, 500)
             .Millimetres("drum.minimumLiningMm", MinimumLining, 0.3, 10).Millimetres("drum.targetLowMm", TargetLow, 0.05, 5).Millimetres("drum.targetHighMm", TargetHigh, 0.05, 5).Range("drum.lockAndBackOff", LockAndBackOff, 1, 60, "")
-            .Millimetres("drum.anchorDistanceMm", AnchorDistance, 20, 250).Millimetres("drum.adjusterDistanceMm", AdjusterDistance, 20, 250).Millimetres("drum.pitchMm", Pitch, 0.5, 3).Range("drum.teeth", Teeth, 5, 60, "");
+            .Millimetres("drum.anchorDistanceMm", AnchorDistance, 20, 250).Millimetres("drum.adjusterDistanceMm", AdjusterDistance, 20, 250).Millimetres("drum.pitchMm", Pitch, 0.5, 3).Range("drum.teeth", Teeth, 5, 60, "").Range("drum.holeAt", HoleAt, 1, 12, "");
         if (Nominal is { } nominal && Maximum is { } maximum && maximum <= nominal)
             checks.Add("drum.maximumMm", Figure.Of(maximum.Millimeters), $"over {Figure.Of(nominal.Millimeters)} mm", "The drum's maximum is not over its diameter when new.");
         if (TargetLow is { } low && TargetHigh is { } high && low >= high)
@@ -144,6 +171,9 @@ public sealed record SpecSheet(
     string Code, string Title, string Source, Architecture? Architecture, PistonSpec Piston, PadSpec Pads, RotorSpec Rotor,
     ReservoirSpec Reservoir, ElectricSpec? Electric, IReadOnlyList<TorqueLine> Torques, DrumSpec? Drum = null, IReadOnlyList<Fitting>? Fittings = null, HydraulicSpec? Hydraulics = null)
 {
+    /// <summary>What the pads of the set carry; null when the sheet is silent.</summary>
+    public PadSetSpec? PadSet { get; init; }
+
     /// <summary>The line for a fastener role, or null when the sheet has none.</summary>
     public TorqueLine? Line(FastenerRole role) => Torques.FirstOrDefault(t => t.Role == role);
 
@@ -176,6 +206,7 @@ public sealed record SpecSheet(
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
         if (Hydraulics?.BleedOrder is { } order) checks.Text("hydraulics.bleedOrder", order, 80);
+        if (Rotor.JackingThread is { } jacking) checks.Text("rotor.jackingThread", jacking, 20);
         Drum?.CheckInto(checks);
         foreach (var line in Torques) line.CheckInto(checks);
         checks.ThrowIfAny();

@@ -32,7 +32,7 @@ public sealed record ClickCommand(
 public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
-    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null) : IVersioned;
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null, bool HandTight = false) : IVersioned;
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
 public sealed record SettleStopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, string What) : IVersioned;
 public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string What, string From, DateOnly? Expected) : IVersioned;
@@ -93,7 +93,7 @@ internal static class JobEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
                 c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason)
-            { Reason = c.Reason, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
+            { Reason = c.Reason, HandTight = c.HandTight, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
         jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         // What a finding would change, before it is reported.

@@ -158,7 +158,7 @@ internal static class MeasuringEndpoints
         }
 
         var history = VehicleHistory.PadWear(earlier.Where(j => j.Opened!.OdometerKm < opened.OdometerKm));
-        var pads = state.PadFacts ?? PadFacts.None with { OdometerKm = opened.OdometerKm };
+        var pads = JobPads.Facts(state);
         return new(
             [.. Core.Sides.Both.SelectMany(s => state.Corner(s).Readings.Select(r => new JobReading(s, r, state.Corner(s).Struck.GetValueOrDefault(r.Id))))],
             state.Corner(Side.Left).Shoes ?? ShoeFacts.None, state.Corner(Side.Right).Shoes ?? ShoeFacts.None, state.RotorFacts(Side.Left), state.RotorFacts(Side.Right),

@@ -53,7 +53,7 @@ internal static class SheetCsv
         }
 
         // What a sheet may do without is not given by saying nothing.
-        foreach (var may in new[] { "architecture", "electric", "drum", "fittings", "hydraulics" })
+        foreach (var may in new[] { "architecture", "electric", "drum", "fittings", "hydraulics", "padSet" })
             if (!root.ContainsKey(may)) root[may] = null;
         try
         {
@@ -140,7 +140,7 @@ internal static class SheetCsv
             if (t.IsGenericType && t.GetGenericTypeDefinition() == typeof(IReadOnlyList<>))
             {
                 var item = t.GetGenericArguments()[0];
-                if (item.IsEnum) yield return ($"{path}.#", JsonValueKind.String);
+                if (item.IsEnum || item == typeof(string)) yield return ($"{path}.#", JsonValueKind.String);
                 else
                     foreach (var inner in Kinds(item, $"{path}.#.")) yield return inner;
             }

@@ -6,7 +6,8 @@ namespace PatientPawl.Core.Tests.Jobs;
 /// <summary>What is found beside the job: it can be said, it brings its step and its part, and the job still ends. Common practice, no source.</summary>
 public class FoundAtTheCarTests
 {
-    private static Bench Job(string at = "") => new Bench().Open(at == "bracket-torqued" ? JobScope.PadsAndRotors : JobScope.Pads).LookOver().Identify();
+    private static Bench Job(string at = "") =>
+        new Bench().Open(at is "bracket-torqued" or "hub-clean" or "rotor-off" or "rotor-on" or "screws-cracked-bar" or "rotor-screws-torqued" ? JobScope.PadsAndRotors : JobScope.Pads).LookOver().Identify();
     private static Bench Find(Bench job, FindingKind kind, Side? side) => job.Do(s => JobRules.Report(s, kind, side, null));
     private static List<string> Ahead(Bench job) => [.. job.State.Remaining.Select(k => k.ToString())];
 
@@ -21,6 +22,23 @@ public class FoundAtTheCarTests
     [InlineData(FindingKind.BackingPlate, "measured", "hub-mended, left", "Backing plate, where it does not come straight, left, added by a finding", null)]
     [InlineData(FindingKind.SpeedSensor, "measured", "speed-sensor-mended, left", "Wheel-speed sensor, left, added by a finding", null)]
     [InlineData(FindingKind.NewPartSpoiled, "caliper-on", "right-part", null, null)]
+    [InlineData(FindingKind.GreaseOnLining, "caliper-on", "right-part", null, null)]
+    [InlineData(FindingKind.PadTight, "pads-in", "pads-eased, left", null, null)]
+    [InlineData(FindingKind.PadLoose, "wheel-on", "pads-eased, left", null, null)]
+    [InlineData(FindingKind.ClipTouches, "turns-free", "pads-eased, left", null, null)]
+    [InlineData(FindingKind.SeizedPin, "measured", "pin-kit, left", "Slide-pin kit, or a bracket, added by a finding", "New slide pins, left.")]
+    [InlineData(FindingKind.PinWorn, "measured", "pin-kit, left", "Slide-pin kit, or a bracket, added by a finding", "New slide pins, left.")]
+    [InlineData(FindingKind.BushingSwollen, "pins-greased", "pin-kit, left", "Slide-pin kit, or a bracket, added by a finding", "New slide pins, left.")]
+    [InlineData(FindingKind.PinAir, "caliper-on", "pins-seated, left", null, null)]
+    [InlineData(FindingKind.PinOverGreased, "turns-free", "pins-seated, left", null, null)]
+    [InlineData(FindingKind.HubPitted, "hub-clean", "pitted-hub-judged, left", null, null)]
+    [InlineData(FindingKind.StuckRotor, "rotor-off", "rotor-freed, left", null, null)]
+    [InlineData(FindingKind.KeyMissing, "wheel-off", "nut-key-found, left", "Locking-nut key, or a remover and plain nuts, left, added by a finding", null)]
+    [InlineData(FindingKind.WheelNotFlat, "wheel-torqued", "wheel-seated, left", null, null)]
+    [InlineData(FindingKind.HungByHose, "measured", "hose-looked, left", null, null)]
+    [InlineData(FindingKind.LeverSticks, "lever-on-stop", "lever-mended, left", "Lever spring and boot, or the caliper, left, added by a finding", null)]
+    [InlineData(FindingKind.BrokenScrew, "rotor-screws-torqued", "screw-decided, left", null, null)]
+    [InlineData(FindingKind.ScrewCameBroken, "rotor-off", "screw-decided, left", null, null)]
     public void At_a_corner_it_brings_its_step_and_part_and_the_job_ends(FindingKind kind, string at, string step, string? part, string? fitted)
     {
         var job = Job(at).Until(at, Side.Left);

@@ -81,7 +81,7 @@ internal sealed class Bench
         ReadingKind.FluidDrawn => 60,
         ReadingKind.BatteryVoltage => 13,
         _ => 4,
-    }, r.Instrument))], [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], null, null, StepBehaviour.Of(bench.Step.StepId) is PutRight ? "seen to and put right" : null);
+    }, r.Instrument))], [.. bench.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], null, null, bench.NoteWanted is null ? null : "seen to and put right");
 
     private static Length Mm(double v) => Length.FromMillimeters(v);
     private static TorqueLine Line(FastenerRole role, int n, double nm) => new(role, n, Mm(8), Mm(1.25), PropertyClass.NotKnown, "hex", TorqueQuantity.FromNewtonMeters(nm), null, false, true, false, null);
@@ -254,7 +254,7 @@ public class JobTests
         job.Until("torques-accepted");
         var bench = RunSheets.Of(job.State).Now!;
         Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: false, Bench.Board));
-        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench), isLead: true, Bench.Board)).Errors[0].Field.ShouldBe("note");
+        Should.Throw<InputException>(() => JobRules.Click(job.State, Bench.Click(bench) with { Note = null }, isLead: true, Bench.Board)).Errors[0].Field.ShouldBe("note");
         job.Do(s => JobRules.Click(s, Bench.Click(bench) with { Note = "checked by hand, marked" }, true, Bench.Board)).Until("");
         job.State.HandedOver.ShouldBeTrue();
         JobRecord.Of(job.State).Torques.Count(t => !t.Verified).ShouldBe(2);

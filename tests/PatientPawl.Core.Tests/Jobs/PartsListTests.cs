@@ -17,29 +17,29 @@ public class PartsListTests
     [InlineData(Architecture.HatShoes, JobScope.PadsAndRotors, Pads + "|" + Rotors)]
     [InlineData(Architecture.HatShoes, JobScope.Shoes, Shoes)]
     public void The_scope_says_what_is_renewed(Architecture architecture, JobScope scope, string parts) =>
-        RunSheets.Parts(PlanSetup.For(architecture, scope)).ShouldBe(parts.Split('|'));
+        LayingOut.Parts(PlanSetup.For(architecture, scope)).ShouldBe(parts.Split('|'));
 
     [Fact]
-    public void Nothing_is_fetched_for_a_brake_nobody_has_identified() => RunSheets.Parts(PlanSetup.For(null, JobScope.PadsAndRotors)).ShouldBeEmpty();
+    public void Nothing_is_fetched_for_a_brake_nobody_has_identified() => LayingOut.Parts(PlanSetup.For(null, JobScope.PadsAndRotors)).ShouldBeEmpty();
 
     [Fact]
     public void A_finding_adds_its_part_and_says_so()
     {
         var shoes = PlanSetup.For(Architecture.HatShoes, JobScope.Shoes);
-        RunSheets.Parts(shoes with { PadsFound = true }).ShouldBe([Pads + ", added by a finding", Shoes]);
-        RunSheets.Parts(shoes with { RotorFound = true }).ShouldBe([Pads + ", with the new rotors", Rotors + ", added by a finding", Shoes]);
-        RunSheets.Parts(PlanSetup.For(Architecture.HatShoes, JobScope.PadsAndRotors) with { ShoesFound = true }).ShouldBe([Pads, Rotors, Shoes + ", added by a finding"]);
+        LayingOut.Parts(shoes with { PadsFound = true }).ShouldBe([Pads + ", added by a finding", Shoes]);
+        LayingOut.Parts(shoes with { RotorFound = true }).ShouldBe([Pads + ", with the new rotors", Rotors + ", added by a finding", Shoes]);
+        LayingOut.Parts(PlanSetup.For(Architecture.HatShoes, JobScope.PadsAndRotors) with { ShoesFound = true }).ShouldBe([Pads, Rotors, Shoes + ", added by a finding"]);
         // A hub face that is cleaned needs no part.
-        RunSheets.Parts(PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { HubFound = true }).ShouldBe([Pads]);
+        LayingOut.Parts(PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { HubFound = true }).ShouldBe([Pads]);
     }
 
     [Fact]
     public void Single_use_bolts_are_fetched_where_they_come_out()
     {
         var setup = PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { SingleUse = [FastenerRole.Bracket] };
-        RunSheets.Parts(setup).ShouldNotContain(Bolts);
-        RunSheets.Parts(setup with { RotorFound = true }).ShouldContain(Bolts);
-        RunSheets.Parts(setup with { SingleUse = [FastenerRole.SlidePin] }).ShouldContain(Bolts);
+        LayingOut.Parts(setup).ShouldNotContain(Bolts);
+        LayingOut.Parts(setup with { RotorFound = true }).ShouldContain(Bolts);
+        LayingOut.Parts(setup with { SingleUse = [FastenerRole.SlidePin] }).ShouldContain(Bolts);
     }
 
     [Fact]

@@ -197,6 +197,8 @@ public class AfterASurpriseTests
             var was = property.GetValue(other);
             property.SetValue(other, was switch
             {
+                null when property.PropertyType == typeof(bool?) => true,
+                null when Nullable.GetUnderlyingType(property.PropertyType) is { IsEnum: true } of => Enum.GetValues(of).GetValue(0),
                 bool b => !b,
                 CornerSetup c => c with { CaliperNew = !c.CaliperNew },
                 HouseRules r => r with { Sides = SidesRule.InStep },

@@ -4329,6 +4329,11 @@ export interface components {
             teeth: null | number;
             /** @description True when the adjuster has a left- and a right-hand thread. */
             leftRightPair: boolean;
+            /**
+             * Format: int32
+             * @description Where the star wheel's hole stands when it faces the wheel, as the hour of a clock, 1 to 12; null when the sheet is silent.
+             */
+            holeAt?: null | number;
         };
         /** @description The drum judged against its maximum diameter. */
         DrumVerdict: {
@@ -5701,6 +5706,8 @@ export interface components {
          * @enum {unknown}
          */
         PadEarsRule: "greased" | "dry";
+        /** @enum {unknown} */
+        PadEnd: "leading" | "trailing" | null;
         /** @description What is known of the pads beside the readings. */
         PadFacts: {
             /** @description Where the caliper sits and what the pads carry. */
@@ -5763,6 +5770,10 @@ export interface components {
             electricSensor: boolean;
             /** @description The old sensor's contact has worn through. */
             sensorWornThrough: components["schemas"]["Known"];
+            /** @description True where the pad maker puts the indicator at the trailing end. */
+            indicatorTrails?: boolean;
+            /** @description True where a notch or arrow says which way round a pad goes. */
+            notch?: boolean;
         };
         /**
          * @description A pattern of wear.
@@ -5774,6 +5785,17 @@ export interface components {
          * @enum {unknown}
          */
         PadPosition: "inner" | "outer";
+        /** @description What the pads of the set carry. */
+        PadSetSpec: {
+            indicator: null | components["schemas"]["PadEnd"];
+            /** @description Whether the inner pad has a pin for the piston's slot. */
+            pin?: components["schemas"]["Known"];
+            /** @description Whether the inner pad has a spring clip that goes into the piston. */
+            springClip?: components["schemas"]["Known"];
+            /** @description Whether a notch or arrow says which way round a pad goes. */
+            notch?: components["schemas"]["Known"];
+            sensorAt?: null | components["schemas"]["SensorSide"];
+        };
         /** @description The pads. Totals include backing plate and shims. */
         PadSpec: {
             /** @description New inner pad, total thickness. */
@@ -5789,6 +5811,13 @@ export interface components {
             right: components["schemas"]["ReadingIn"][];
             facts: components["schemas"]["PadFacts"];
             spec: null | components["schemas"]["PadSpec"];
+        };
+        /** @description How the pads of one corner go in, for its step to draw. */
+        PadsThere: {
+            /** @description What they carry. */
+            parts: components["schemas"]["PadParts"];
+            /** @description What goes where. */
+            placement: components["schemas"]["PlacementVerdict"];
         };
         /** @description The four pads judged. */
         PadsVerdict: {
@@ -6390,6 +6419,8 @@ export interface components {
             variationLimitMm?: null | number;
             /** @description Most lateral runout, 0.005 to 1 mm; null uses the flagged default of 0.08 mm. */
             runoutLimitMm?: null | number;
+            /** @description Thread of the jacking holes, for example `M8x1.25`; null where it has none, or the sheet is silent. */
+            jackingThread?: null | string;
         };
         RouteCommand: {
             /** Format: uuid */
@@ -6584,6 +6615,8 @@ export interface components {
          * @enum {unknown}
          */
         Seen: "yes" | "no" | "not-known" | "hand-lever" | "foot-pedal" | "switch" | "plain-cup" | "two-notches" | "cross" | "three-lobes" | "v-shape";
+        /** @enum {unknown} */
+        SensorSide: "left" | "right" | "both" | null;
         /** @description One timed part of the car's own sequence. */
         SequenceStep: {
             /** @description What to do. */
@@ -6823,6 +6856,7 @@ export interface components {
             /** @description Small parts the vehicle has; null when the sheet is silent. */
             fittings?: null | components["schemas"]["Fitting"][];
             hydraulics?: null | components["schemas"]["HydraulicSpec"];
+            padSet?: null | components["schemas"]["PadSetSpec"];
         };
         SpeckRequest: {
             thicknessMm: components["schemas"]["Length"];
@@ -6934,6 +6968,13 @@ export interface components {
             backFromLock: null | number;
             /** @description What the page shows beside what all steps have. */
             page: components["schemas"]["StepPage"];
+            /** @description What its note has to say; null where it may be silent. */
+            noteWanted?: null | string;
+            pads?: null | components["schemas"]["PadsThere"];
+            /** @description What the sheet says of each bolt of a torque step beside its figure, in order; empty where it is silent. */
+            boltsSay?: string[];
+            /** @description True where a screw without a figure may be accepted hand-tight, by name. */
+            mayBeHandTight?: boolean;
         };
         /** @description A step type at a place: on the car, or at one corner. */
         StepKey: {
@@ -6956,10 +6997,10 @@ export interface components {
             do: string;
             /** @description True when the corner may not go on until it is settled. */
             holdsCorner: boolean;
-            /** @description What this sign means. */
-            means: string;
+            /** @description What this sign means. Empty in a ruling from before it was kept. */
+            means?: string;
             /** @description What has to be so for the corner to go on with the same caliper; null of a sign that does not hold it. */
-            goesOn: null | string;
+            goesOn?: null | string;
         };
         StopCommand: {
             /** Format: uuid */
@@ -7257,6 +7298,8 @@ export interface components {
             reason?: null | string;
             /** Format: double */
             shownNm?: null | number;
+            /** @default false */
+            handTight: boolean;
         };
         /** @description A fastener line of a spec sheet: what it is and how tight. */
         TorqueLine: {
@@ -7293,6 +7336,12 @@ export interface components {
             reuseAllowed: boolean;
             /** @description True where a person typed the figure because the sheet has none. */
             typed?: boolean;
+            /** @description Part number of the bolt, where it is renewed; null when the sheet is silent. */
+            partNumber?: null | string;
+            /** @description Whether the maker wants thread locker. */
+            locker?: components["schemas"]["Known"];
+            /** @description A word on each bolt in the order of tightening, as `upper: low-profile key, goes in first`; null when the sheet is silent. */
+            boltNotes?: null | string[];
             /** @description The figure to set: the middle of a range, or the single figure. */
             wantedNm?: components["schemas"]["Torque"];
             /** @description True when a new one goes in every time: the sheet says so, or it is stretched by an angle and the sheet does not allow it twice. */
@@ -7386,6 +7435,8 @@ export interface components {
             verified: boolean;
             /** @description Why it could not be verified; of a verified one, why a figure that was asked about is right all the same. */
             reason: null | string;
+            /** @description True when it has no figure anywhere and was accepted hand-tight. */
+            handTight?: boolean;
         };
         /**
          * @description The unit a torque is given in. Always chosen, never assumed.

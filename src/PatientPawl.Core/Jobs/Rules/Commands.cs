@@ -38,6 +38,9 @@ public sealed record SignTorque(StepKey Step, int Index, Wrench? Wrench, Crowfoo
     /// <summary>Why a figure that is asked about is right all the same; null when nothing is asked.</summary>
     public string? Reason { get; init; }
 
+    /// <summary>True where a screw that has no figure anywhere is accepted hand-tight by whoever signs.</summary>
+    public bool HandTight { get; init; }
+
     /// <summary>The setting that stood on the screen; null where there was none.</summary>
     public TorqueQuantity? Shown { get; init; }
 }

@@ -36,6 +36,9 @@ internal sealed class FluidDrawn : FluidLooked
 /// <summary>The level with the pedal up is where it will stay: under MIN it draws air, over MAX it overflows when it warms.</summary>
 internal sealed class LevelLooked : FluidLooked
 {
+    public override string? How(JobState state, Side? side) =>
+        $"Between the marks. Top up only now.{(state.LevelPercent is { } level ? $" By what went and came back it stands at {Figure.Of(Math.Clamp(level, 0, 150), 0)} %: another figure is asked after." : "")}";
+
     // Clear of the lower mark by a tenth of the band: what leaves the workshop at MIN is under it at the first stop.
     // Common practice, no source for the tenth.
     private const double Least = 10;
@@ -53,6 +56,17 @@ internal sealed class LevelLooked : FluidLooked
 /// <summary>A corner bled; with its draws, where they were noted.</summary>
 internal sealed class BleedStep : FluidLooked
 {
+    /// <summary>Which corner, and in which order where more than one is bled.</summary>
+    public override string? How(JobState state, Side? side)
+    {
+        if (side is not { } at) return null;
+        var other = state.Remaining.Contains(new("corner-bled", at.Other()));
+        var which = state.Setup.Rules.Bleeding == Workshop.BleedRule.Always
+            ? $"All four, in the sheet's order{(state.Opened?.Sheet.Hydraulics?.BleedOrder is { } order ? $": {order}" : "; where it is silent the corner furthest from the master cylinder first")}."
+            : other ? "Both rear corners, one after the other." : "This corner only.";
+        return $"{which} Screw uppermost, tube in the bottle. Open, down, close before the pedal rises. Two clear draws without bubbles. The level never under MIN. Then its torque, and its cap on.";
+    }
+
     /// <summary>Where draws were noted, the stop test has to be met.</summary>
     public override void Check(JobState state, ClickOn command, string? outcome)
     {

@@ -7,8 +7,24 @@ using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
 
+/// <summary>A piston moved by what was ruled for its corner: turned or pushed, and never the one for the other.</summary>
+internal class ByTheRuling : StepBehaviour
+{
+    public override string? How(JobState state, Side? side)
+    {
+        if (side is not { } at || state.Corner(at).Ruled is not { MethodUndecided: false } ruled) return null;
+        var (ruling, open) = (ruled.Ruling, state.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder);
+        var how = ruling.Turned
+            ? $"Turned {(ruling.Direction == Vehicles.TurnDirection.Anticlockwise ? "anticlockwise" : "clockwise")}, facing it, pressing along it. Watch the boot and the level."
+            : "Pushed straight and slowly, so that the fluid can leave. Watch the boot and the level.";
+        if (open) how += " Bleed screw open before each push, closed before letting go.";
+        return ruling.Turned && ruling.Slots > 0 && JobPads.PartsAt(state, at).PistonPin
+            ? how + " A slot ends at the pad's pin: a pin on the land makes the pad sit crooked, a spongy pedal and taper wear." : how;
+    }
+}
+
 /// <summary>A piston sent home.</summary>
-internal sealed class PistonHome : StepBehaviour
+internal sealed class PistonHome : ByTheRuling
 {
     /// <summary>Where a log was kept, it has the last word: a piston that is short of what the new parts need is not home.</summary>
     public override void Check(JobState state, ClickOn command, string? outcome)

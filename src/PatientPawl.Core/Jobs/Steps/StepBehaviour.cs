@@ -64,9 +64,12 @@ internal class StepBehaviour
         ["shoes-measured"] = new ShoesMeasured(),
         ["verdict-settled"] = new VerdictSettled(),
         ["parts-compared"] = new PartsCompared(),
+        ["pads-in"] = new PadsGoIn(),
+        ["pads-back"] = new PadsGoIn(),
         ["piston-levered"] = new PistonLevered(),
         ["piston-judged"] = new PistonJudged(),
         ["piston-home"] = new PistonHome(),
+        ["piston-tried"] = new ByTheRuling(),
         ["new-caliper-hung"] = new NewCaliperHung(),
         ["shoes-set"] = new ShoesSet(),
         ["new-shoes-set"] = new ShoesSet(),
@@ -140,6 +143,9 @@ internal class StepBehaviour
 
     /// <summary>Clicks back from lock, where it sets shoes by count.</summary>
     public virtual int? BackFromLock(JobState state) => null;
+
+    /// <summary>How pads go in at this corner, where it is about pads.</summary>
+    public virtual PadsThere? Pads(JobState state, Side side) => null;
 
     /// <summary>What the page shows beside.</summary>
     public virtual StepPage Page(JobState state) => StepPage.Plain;

@@ -67,14 +67,14 @@ internal static class Clean
             Makes = [Corner.PinsGreased.To(Done.Yes)],
             Concerns = Concern.HandsIn,
             Parts = ["synthetic or silicone rubber-safe grease"],
-            How = "One pin at a time, the pivot's too, thin, each back in its own bore. Never petroleum grease or anti-seize.",
+            How = "One pin at a time, the pivot's too, thin, each back in its own bore. Each bushed pin in the bore it came from. Never copper, petroleum grease or anti-seize near rubber.",
         },
         new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Bench, 2, "Shipping oil would go into the new pads.")
         {
             Needs = [Corner.RotorClean.Is(Done.No)],
             Makes = [Corner.RotorClean.To(Done.Yes)],
             Parts = ["brake cleaner"],
-            HowFor = s => s.IsHat ? "Both faces and the inside of the hat, until the cloth stays clean." : "Both faces, until the cloth stays clean.",
+            HowFor = s => s.IsHat ? "Both faces and the drum inside the hat, until the cloth stays clean. Air the place: the vapour is heavier than air." : "Both faces, until the cloth stays clean. Air the place: the vapour is heavier than air.",
         },
     ];
 }

@@ -284,7 +284,7 @@ internal static class Close
             Torques = FastenerRole.Wheel,
             Concerns = Concern.WheelTorque,
             Tools = ["torque wrench"],
-            HowFor = s => "Star order. " + (s.Rules.Studs == StudsRule.Dry ? "Threads dry." : "Threads lightly lubricated, and then only to a figure the sheet gives for lubricated threads: a dry figure overloads the studs by about a third."),
+            HowFor = s => "Star order, a locking nut by hand with its key. " + (s.Rules.Studs == StudsRule.Dry ? "Threads dry." : "Threads lightly lubricated, and then only to a figure the sheet gives for lubricated threads: a dry figure overloads the studs by about a third."),
         },
     ];
 }

@@ -161,7 +161,7 @@ internal static class Fit
             Needs = [.. ReadyForPads, Corner.Rotor.Is(Rotor.Old)],
             Makes = [Corner.Pads.To(PadState.Old)],
             Concerns = Concern.HandsIn,
-            How = "Inner to inner, leading end to leading end. They slide by hand.",
+            How = "Inner to inner, leading end to leading end. Clips that stay are whole, springy and the right way round. They slide by hand.",
         },
         new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "They slide by hand, indicator at the leading end.")
         {
@@ -170,7 +170,7 @@ internal static class Fit
             Makes = [Corner.Pads.To(PadState.New)],
             Concerns = Concern.FitsFriction | Concern.HandsIn,
             Parts = ["new pads"],
-            How = "They slide by hand. Indicator at the leading end: below for a caliper behind the axle, above for one ahead of it. Film or paste on pad backs only where maker or kit says, never on a lining.",
+            How = "They slide by hand, the spring pressed down as the first one starts. Film or paste on pad backs only where maker or kit says, never on a lining.",
         },
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
         {
@@ -195,8 +195,13 @@ internal static class Fit
             Needs = [WheelOff, Corner.Caliper.Is(Caliper.On), Corner.SlidePins.Is(Bolts.Snug)],
             Makes = [Corner.SlidePins.To(Bolts.Torqued)],
             Torques = FastenerRole.SlidePin,
-            Tools = ["torque wrench", "thin holding spanner"],
-            How = "Hold the pin only where it turns, with a thin spanner.",
+            ToolsFor = s => ["torque wrench", .. Free.HoldingSpanner(s)],
+            HowFor = s => s.PinsTurn switch
+            {
+                true => "Hold the pin with a thin spanner while its bolt is tightened.",
+                false => "These pins do not turn with their bolts: nothing to hold.",
+                _ => "Hold the pin only where it turns, with a thin spanner.",
+            },
         },
         new("actuator-plugged", "Plug in actuator", Stage.Fit, Lane.Corner, Place.Corner, 1, "No ignition with a plug off.")
         {
@@ -256,7 +261,7 @@ internal static class Fit
                 ((Condition)Corner.LeadSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso && !s.InspectOnly),
             ],
             Makes = [Corner.Wheel.To(Wheel.On), Corner.Nuts.To(Bolts.Snug)],
-            How = "Nuts in by hand, in star order, until snug.",
+            HowFor = s => "Nuts in by hand, in star order, until snug. " + (s.Rules.HubPilot == PilotRule.Smear ? "A smear of anti-seize on the wheel's pilot only." : "The wheel's pilot stays clean and dry."),
         },
     ];
 

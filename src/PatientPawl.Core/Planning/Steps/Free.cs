@@ -37,7 +37,18 @@ internal static class Free
     ];
 
     // In service the plug stays: its lead is the second thing that must not carry the caliper.
-    private static string LeadHangsSlack(PlanSetup setup) => setup is { IsMotor: true, InService: true } ? " Its actuator stays plugged: look that the lead hangs slack." : "";
+    private static string LeadHangsSlack(PlanSetup setup) => setup is { IsMotor: true, InService: true } ? " Its actuator stays plugged: look that the lead hangs slack."
+        : setup.HasLever ? " No weight on its cable either." : "";
+
+    private static string UndoPins(PlanSetup setup) => setup.PinsTurn switch
+    {
+        true => "Hold the pin with a thin spanner, undo its bolt.",
+        false => "Undo both bolts: these pins do not turn.",
+        _ => "Hold the pin where it turns, undo its bolt.",
+    };
+
+    /// <summary>The spanner that holds a pin, unless the sheet says that it does not turn.</summary>
+    public static IReadOnlyList<string> HoldingSpanner(PlanSetup setup) => setup.PinsTurn == false ? [] : ["thin holding spanner"];
 
     public static IReadOnlyList<StepType> All { get; } =
     [
@@ -141,7 +152,7 @@ internal static class Free
             How = "Keep it: it goes back when the shoes are set.",
         },
         StarWheel("star-wheel-backed", "The ridge of a worn drum catches the shoes and drags them off their pins.", ShoesState.Set, ShoesState.BackedOff,
-            "In neutral, the hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.", [ReadingKind.ClicksBack]),
+            "In neutral, the driveline too, and two nuts on where no screw holds the rotor; the hub turned so that the hole faces the star wheel. If the drag grows within ten clicks, go the other way, and note it on the shoe bench.", [ReadingKind.ClicksBack]),
         StarWheel("star-wheel-again", "New shoes that were set hold the hat as firmly as old ones.", ShoesState.NewSet, ShoesState.NewLoose,
             "Back the way it was set, by the same count.", []),
         new("ridge-backed", "Back off further", Stage.Free, Lane.Corner, Place.Corner, 3, "The hat still catches: the ridge stands further in than the shoes.")
@@ -203,9 +214,9 @@ internal static class Free
             Needs = ComesOff,
             Makes = [Corner.Caliper.To(Caliper.Hung), Corner.SlidePins.To(Bolts.Out)],
             Concerns = Concern.CaliperOff | Concern.OpensBrake,
-            Tools = ["caliper hook", "thin holding spanner"],
+            ToolsFor = s => ["caliper hook", .. HoldingSpanner(s)],
             Cautions = [Cautions.Dust, Cautions.Hot],
-            HowFor = s => "Hold the pin where it turns, undo its bolt. Hang the caliper on a hook, never on its hose." + LeadHangsSlack(s),
+            HowFor = s => $"{UndoPins(s)} Hang the caliper on a hook, never on its hose." + LeadHangsSlack(s),
         },
         new("caliper-swung", "Swing caliper up", Stage.Free, Lane.Corner, Place.Corner, 3, "The pads come out under it, and its other pin carries it.")
         {
@@ -216,9 +227,9 @@ internal static class Free
             Needs = [.. ComesOff, Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.StuckRotor.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.Caliper.To(Caliper.Swung), Corner.SlidePins.To(Bolts.Out)],
             Concerns = Concern.CaliperOff | Concern.OpensBrake,
-            Tools = ["wire", "thin holding spanner"],
+            ToolsFor = s => ["wire", .. HoldingSpanner(s)],
             Cautions = [Cautions.Dust, Cautions.Hot],
-            HowFor = s => "One bolt out, the other loosened; swing it up and wire it. The hose neither twists nor pulls." + LeadHangsSlack(s),
+            HowFor = s => (s.PinsTurn == true ? "Each pin held with a thin spanner: one" : "One") + " bolt out, the other loosened; swing it up and wire it. The hose neither twists nor pulls." + LeadHangsSlack(s),
         },
         new("swung-caliper-off", "Off its last pin, hung", Stage.Free, Lane.Corner, Place.Corner, 2, "What is wanted now does not come out under a caliper that is only swung.")
         {

@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
 import { typedNumber } from "../../app/units";
+import { LeadingEnd } from "../pads/drawings";
 import { ProblemNote } from "../../ui/Problem";
 import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
@@ -401,6 +402,19 @@ function ClickPanel({
       ) : (
         bench.how && <p className="m-0 text-[22px] leading-snug">{bench.how}</p>
       )}
+      {bench.pads && (
+        <div>
+          <p className="title m-0 text-[40px] leading-none">
+            {bench.pads.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
+          </p>
+          <LeadingEnd parts={bench.pads.parts} atBottom={bench.pads.placement.leadingEndAtBottom} />
+          {bench.pads.placement.lines.map((l) => (
+            <p key={l} className="m-0 text-[16px]">
+              {l}
+            </p>
+          ))}
+        </div>
+      )}
       {bench.judged.length > 0 && (
         <div>
           {bench.judged.map((p) => (
@@ -545,7 +559,7 @@ function ClickPanel({
         </p>
       )}
       <label className="field">
-        <span>{bench.leadOnly ? "Reason" : "Note"}</span>
+        <span>{bench.noteWanted ? `Say ${bench.noteWanted}` : bench.leadOnly ? "Reason" : "Note"}</span>
         <input value={note} onChange={(e) => setValue("note", e.target.value)} maxLength={500} />
       </label>
     </BenchFrame>

@@ -418,7 +418,7 @@ function Shoes({
               key={key}
               index={4 + i}
               label={label}
-              value={spec[key]}
+              value={spec[key] ?? null}
               wrong={wrong(key)}
               onChange={(v) => setSpec(key, v)}
             />

@@ -90,31 +90,43 @@ export function TorquePanel({
   const reckoning =
     (!!line || !!typed) && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
   const index = bench.nextIndex;
-  const sign = useCommand<{ unverified: string | null }>(job, (h, { unverified }) =>
-    take(
-      api.POST("/api/jobs/{id}/torques", {
-        params: { path: { id: job.id } },
-        body: {
-          ...h,
-          stepId: bench.step.stepId,
-          side: bench.step.side,
-          index,
-          wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? null),
-          crowfoot: unverified ? null : foot,
-          unit: line ? "nm" : unit || "nm",
-          enteredValue: line ? null : figureTyped,
-          enteredPerCorner: line || count.trim() === "" ? null : Number(count),
-          unverifiedReason: unverified,
-          reason: why.trim() || null,
-          shownNm: unverified ? null : (ask.data?.set.onTheScaleNm ?? null),
-        },
-      }),
-    ),
+  const sign = useCommand<{ unverified: string | null; handTight?: boolean }>(
+    job,
+    (h, { unverified, handTight }) =>
+      take(
+        api.POST("/api/jobs/{id}/torques", {
+          params: { path: { id: job.id } },
+          body: {
+            ...h,
+            stepId: bench.step.stepId,
+            side: bench.step.side,
+            index,
+            wrenchId: unverified ? null : (wrenchId ?? ask.data?.wrench?.id ?? null),
+            crowfoot: unverified ? null : foot,
+            unit: line ? "nm" : unit || "nm",
+            enteredValue: line ? null : figureTyped,
+            enteredPerCorner: line || count.trim() === "" ? null : Number(count),
+            unverifiedReason: unverified,
+            reason: why.trim() || null,
+            shownNm: unverified || handTight ? null : (ask.data?.set.onTheScaleNm ?? null),
+            handTight: handTight ?? false,
+          },
+        }),
+      ),
   );
   const set = line || typed ? ask.data?.set : undefined;
   const asked =
-    !!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.verified && s.reason);
+    (!!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.verified && s.reason)) ||
+    (sign.error instanceof ApiError && !!sign.error.problem.errors?.some((e) => e.field === "reason"));
   const of = line?.perCorner ?? (Number(count) || 1);
+  const acceptByHand = () =>
+    rested() &&
+    sign.mutate(
+      { unverified: null, handTight: true },
+      {
+        onError: (e) => e instanceof ApiError && e.problem.reason === "stale-version" && onMoved(e, [count]),
+      },
+    );
   const send = (unverified: string | null) =>
     sign.mutate(
       { unverified },
@@ -146,6 +158,9 @@ export function TorquePanel({
           </div>
           {set && <Why reasons={[set.reasons]} />}
         </div>
+        {bench.boltsSay?.[index - 1] && (
+          <p className="m-0 border-l-4 border-ink pl-3 text-[17px]">{bench.boltsSay?.[index - 1]}</p>
+        )}
         {line && unmeasured && (
           <p className="m-0 text-[22px]">
             A socket does not reach it. Measure the crowfoot, from the drive to the bolt's centre: the setting
@@ -169,7 +184,7 @@ export function TorquePanel({
                 {line.drive}
                 {line.renewedEveryTime ? ", new bolt" : ""}
                 <br />
-                {line.holdingSpanner ? "hold the pin with a spanner" : "dry thread"}
+                {line.holdingSpanner && "hold the pin with a spanner"}
               </div>
             </div>
             {ask.data?.wrench && (
@@ -211,6 +226,11 @@ export function TorquePanel({
         {!line && (
           <div className="flex flex-col gap-2">
             <p className="m-0 text-[18px]">The sheet has no figure here. Enter the maker's, with its unit.</p>
+            {bench.mayBeHandTight && (
+              <button type="button" className="btn" disabled={sign.isPending} onClick={acceptByHand}>
+                No figure anywhere: accept it hand-tight, in my name
+              </button>
+            )}
             <div className="grid grid-cols-3 gap-2">
               <label className="field">
                 <span>Torque</span>

@@ -27,6 +27,8 @@ const ARCHITECTURES = [
 ] as const;
 const TURNS = ["", "clockwise", "anticlockwise"] as const;
 const KNOWN = ["not-known", "yes", "no"] as const;
+const PAD_ENDS = ["", "leading", "trailing"] as const;
+const SENSOR_SIDES = ["", "left", "right", "both"] as const;
 const FLUIDS = ["", "dot3", "dot4", "class6", "dot51", "dot5", "mineral-oil"] as const;
 const SPLITS = ["", "by-axle", "diagonal"] as const;
 const ROLES = [
@@ -79,12 +81,23 @@ const GROUPS: [string, [string, string, Kind][]][] = [
     ],
   ],
   [
+    "What the pad set carries",
+    [
+      ["padSet.indicator", "Wear indicator at the", PAD_ENDS],
+      ["padSet.pin", "Inner pad has a pin", KNOWN],
+      ["padSet.springClip", "Spring into the piston", KNOWN],
+      ["padSet.notch", "Notch or arrow", KNOWN],
+      ["padSet.sensorAt", "Wear sensor at", SENSOR_SIDES],
+    ],
+  ],
+  [
     "Rotor",
     [
       ["rotor.newThicknessMm", "New, mm", "figure"],
       ["rotor.minimumThicknessMm", "Minimum, mm", "figure"],
       ["rotor.variationLimitMm", "Variation limit, mm", "figure"],
       ["rotor.runoutLimitMm", "Runout limit, mm", "figure"],
+      ["rotor.jackingThread", "Jacking thread", "words"],
       ["rotor.hasScrews", "Held by screws", "yes"],
       ["rotor.comesOffWithBracketOn", "Off with bracket on", "yes"],
     ],
@@ -130,12 +143,13 @@ const GROUPS: [string, [string, string, Kind][]][] = [
       ["drum.adjusterDistanceMm", "Centre to adjuster, mm", "figure"],
       ["drum.pitchMm", "Adjuster pitch, mm", "figure"],
       ["drum.teeth", "Star wheel teeth", "figure"],
+      ["drum.holeAt", "Hole at, o'clock", "figure"],
       ["drum.leftRightPair", "Left and right thread", "yes"],
     ],
   ],
 ];
 const FITTINGS = ["wear-sensor", "rattle-spring", "hose-bracket", "pin-caps", "hat-plug"] as const;
-const WHOLE = new Set(["electric", "drum", "hydraulics"]);
+const WHOLE = new Set(["electric", "drum", "hydraulics", "padSet"]);
 
 interface Line {
   role: string;
@@ -152,6 +166,10 @@ interface Line {
   holdingSpanner: boolean;
   then: string;
   reuse: boolean;
+  note: string;
+  locker: string;
+  partNumber: string;
+  boltNotes: string;
 }
 
 const at = (sheet: unknown, path: string) =>
@@ -178,6 +196,10 @@ const fillLines = (sheet: Sheet | undefined): Line[] =>
     holdingSpanner: t.holdingSpanner,
     then: typed(t.thenAngleDeg),
     reuse: t.reuseAllowed,
+    note: t.note ?? "",
+    locker: t.locker ?? "not-known",
+    partNumber: t.partNumber ?? "",
+    boltNotes: (t.boltNotes ?? []).join("; "),
   }));
 
 const num = (text: string) => (text.trim() === "" ? null : Number(text.replace(",", ".")));
@@ -222,7 +244,10 @@ function build(base: Sheet | undefined, values: Record<string, string>, lines: L
     holdingSpanner: l.holdingSpanner,
     thenAngleDeg: num(l.then),
     reuseAllowed: l.reuse,
-    note: null,
+    note: l.note.trim() || null,
+    locker: l.locker,
+    partNumber: l.partNumber.trim() || null,
+    boltNotes: l.boltNotes.trim() === "" ? null : l.boltNotes.split(";").map((n) => n.trim()),
     thread: "",
     wantedNm: 0,
   }));
@@ -418,6 +443,31 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                 >
                   Crowfoot only
                 </button>
+                <button
+                  type="button"
+                  className="btn"
+                  aria-pressed={l.holdingSpanner}
+                  onClick={() => set(i, { holdingSpanner: !l.holdingSpanner })}
+                >
+                  Pin is held
+                </button>
+                <Pick
+                  label="Thread locker"
+                  value={l.locker}
+                  options={KNOWN}
+                  onChange={(locker) => set(i, { locker })}
+                />
+                <Small
+                  label="Part number"
+                  value={l.partNumber}
+                  onChange={(partNumber) => set(i, { partNumber })}
+                />
+                <Small label="Note" value={l.note} onChange={(note) => set(i, { note })} />
+                <Small
+                  label="Each bolt, in order; by ;"
+                  value={l.boltNotes}
+                  onChange={(boltNotes) => set(i, { boltNotes })}
+                />
                 <Small label="Then, degrees" value={l.then} onChange={(then) => set(i, { then })} />
                 {l.then.trim() !== "" && (
                   <button
@@ -459,6 +509,10 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                     holdingSpanner: false,
                     then: "",
                     reuse: false,
+                    note: "",
+                    locker: "not-known",
+                    partNumber: "",
+                    boltNotes: "",
                   },
                 ])
               }
