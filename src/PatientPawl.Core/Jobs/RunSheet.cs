@@ -220,8 +220,8 @@ public static class RunSheets
     {
         ArgumentNullException.ThrowIfNull(state);
         var offered = Planner.Offered(state.Setup, state.Car, state.Remaining);
-        // One goes on with what one is at: a half-signed bolt set before anything else that is offered.
-        var next = offered.FirstOrDefault(s => state.Signatures(s).Count > 0) ?? state.Remaining.FirstOrDefault(offered.Contains);
+        // One goes on with what one is at: a half-signed bolt set, or the next way of what would not come, before anything else that is offered.
+        var next = offered.FirstOrDefault(s => state.Signatures(s).Count > 0) ?? offered.FirstOrDefault(s => s == TriedLast(state)) ?? state.Remaining.FirstOrDefault(offered.Contains);
         var holds = Bars(state, out var boundaries);
         List<AheadRow> ahead = [];
         for (var i = 0; i < state.Remaining.Length; i++)
@@ -245,6 +245,9 @@ public static class RunSheets
             [FindingRules.At(state, Side.Left), FindingRules.At(state, null), FindingRules.At(state, Side.Right)], state.Night,
             GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits);
     }
+
+    // A way that did not do it: the next way is at the same place.
+    private static StepKey? TriedLast(JobState state) => state.Standing.Select(e => e.Event).OfType<StepDone>().LastOrDefault() is { Outcome: Ladder.NotYet } tried ? tried.Step : null;
 
     private static bool CanChoose(JobState state) => !state.HandedOver && state.Night is null && state.Setup.Identified && state.CannotBeMet.Count == 0;
 

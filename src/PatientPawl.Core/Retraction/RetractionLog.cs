@@ -231,7 +231,7 @@ public static class RetractionLog
     private static List<LogFinding> Findings(LogInput input, LogPoint[] present, LogPoint[] turning, int stage, Effort? mean, string unit, double? target)
     {
         List<LogFinding> found = [];
-        if (turning.Length == 0) return found;
+        if (turning.Length == 0) return FeltHarder(input) is { } felt ? [felt] : [];
         var last = turning[^1];
         var y = last.Protrusion.Millimeters;
         double? fromHome = input.HomeProtrusion is { } home ? y - home.Millimeters : null;
@@ -291,11 +291,13 @@ public static class RetractionLog
 
         if (mean is { } m && input.OtherEffort is { NewtonMeters: > 0 } other && m / other >= HarderBy - Hair)
             found.Add(new(LogFindingKind.HarderThanOther, "Harder than the other", $"{Figure.Of(m.NewtonMeters, 1)} N m here, {Figure.Of(other.NewtonMeters, 1)} on the other side.", "Suspect this caliper, and note it.", false));
-        // Two grades apart: easy against hard, and nothing less.
-        else if (input is { Felt: FeltEffort.Hard, OtherFelt: FeltEffort.Easy })
-            found.Add(new(LogFindingKind.HarderThanOther, "Harder than the other", "Hard here, easy on the other side.", "Suspect this caliper, and note it.", false));
+        else if (FeltHarder(input) is { } byFeel) found.Add(byFeel);
         return [.. found.OrderBy(f => f.Kind switch { LogFindingKind.Stuck => 0, LogFindingKind.SpringsBack => 1, LogFindingKind.ComingOut => 2, _ => 3 })];
     }
+
+    // Two grades apart: easy against hard, and nothing less.
+    private static LogFinding? FeltHarder(LogInput input) => input is { Felt: FeltEffort.Hard, OtherFelt: FeltEffort.Easy }
+        ? new(LogFindingKind.HarderThanOther, "Harder than the other", "Hard here, easy on the other side.", "Suspect this caliper, and note it.", false) : null;
 
     private static LogFinding Stuck(string says) => new(LogFindingKind.Stuck, "Stuck",
         $"{says} Method and direction are right, the mechanism is relaxed and the fluid can leave.", "The caliper is condemned: a new one, and bleeding. Forcing it is never the answer.", true);

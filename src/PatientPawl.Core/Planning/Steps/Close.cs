@@ -242,7 +242,7 @@ internal static class Close
         new("codes-cleared", "Codes clear", Stage.Close, Lane.Car, Cabin, 3, "Read, cleared, read again: nothing left from the job.")
         {
             Applies = s => s.ByTool,
-            Needs = [IgnitionOn, Car.Codes.Is(Codes.Read, Codes.Unread), Closed],
+            Needs = [IgnitionOn, Car.Codes.Is(Codes.Read), Closed],
             Makes = [Car.Codes.To(Codes.Cleared)],
             Tools = ["scan tool"],
             How = "Read, clear, read again. Write down what stays.",

@@ -114,7 +114,7 @@ internal static class Free
             Makes = [Corner.Spindle.To(Spindle.Back)],
             Outcomes = [new("not-back", "It is not back", [Corner.Spindle.To(Spindle.Out)])],
             Concerns = Concern.HandsIn,
-            How = "Through the tool's live data, or by a gentle press on the piston: it must give to a thumb.",
+            HowFor = s => (s.ByTool ? "Through the tool's live data, or by" : "By") + " a gentle press on the piston: it must give to a thumb.",
         },
         new("cable-slack", "Cable slack", Stage.Free, Lane.Car, RoundCar, 4, "A tight cable holds the lever off its stop, and the screw will not wind home.")
         {

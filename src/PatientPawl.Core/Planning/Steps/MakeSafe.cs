@@ -68,6 +68,7 @@ internal static class MakeSafe
         new("codes-read", "Read codes", Stage.MakeSafe, Lane.Car, Cabin, 3, "Codes that were there before are told apart from those the job makes.")
         {
             Applies = s => s.ByTool,
+            Soon = true,
             Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread)],
             Makes = [Car.Codes.To(Codes.Read)],
             Tools = ["scan tool"],
@@ -138,7 +139,7 @@ internal static class MakeSafe
             Needs = [Car.Brake.Is(ParkingBrake.ServiceInDoubt)],
             Makes = [Car.Brake.To(ParkingBrake.Service), Car.Cable.To(CableRun.Slack).When(s => s.PullsCables)],
             Outcomes = [new("lost", "It is lost", [Car.Brake.To(ParkingBrake.Unknown), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)), Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables)])],
-            How = "The display or the tool says so, and tag and switch are as they were left.",
+            HowFor = s => (s.ByTool ? "The tool says so, or the display," : "The display says so,") + " and tag and switch are as they were left.",
         },
         new("lifted", "Lift, on stands", Stage.MakeSafe, Lane.Car, RoundCar, 6, "Nothing comes off a car that can come down.")
         {
@@ -218,7 +219,7 @@ internal static class MakeSafe
             Needs = [Car.Tag.Is(Done.No)],
             Makes = [Car.Tag.To(Done.Yes)],
             Parts = ["do-not-touch tags"],
-            How = "Tags on the switch and on the tool: do not touch.",
+            HowFor = s => s.ByTool ? "Tags on the switch and on the tool: do not touch." : "A tag on the switch, and on a tool where one is plugged in: do not touch.",
         },
         new("ignition-off", "Ignition off", Stage.MakeSafe, Lane.Car, Cabin, 1, "A sleeping car does not move its brakes.")
         {

@@ -139,6 +139,7 @@ internal static class Mend
         },
         new("hose-looked", "Hang it, look at hose", Stage.Free, Lane.Corner, Place.Corner, 3, "The hose's inner wall tears where no one sees it.")
         {
+            Soon = true,
             Needs = [WheelOff, Corner.HoseLook.Is(Asked.Due)],
             Makes = [Corner.HoseLook.To(Asked.Done)],
             Outcomes = [new("doubtful", "Not sure it is sound", [Corner.HoseLook.To(Asked.Done)]) { Reports = Jobs.FindingKind.HoseUnsound }],

@@ -34,7 +34,7 @@ internal static class Retract
             Makes = [Corner.Lever.To(Lever.OnStop)],
             Outcomes = [new("off-its-stop", "It stands off its stop", [Car.Cable.To(CableRun.Tight)]) { Applies = s => s.IsCable }],
             Concerns = Concern.UnderCar,
-            How = "Look and push it with a thumb: it must not move further.",
+            How = "Look, and press the lever with a thumb: it must not move further.",
         },
         new("cap-off", "Cap off, rag round", Stage.Retract, Lane.Car, Bonnet, 1, "Displaced fluid rises without a bubble, and the rag keeps it off the paint.")
         {

@@ -59,6 +59,20 @@ export function FoundDialog({ job }: { job: JobView }) {
                 : "Report a problem"
           }
           wide={card || waits ? true : "most"}
+          beside={
+            !card &&
+            !waits && (
+              <label className="flex min-w-0 flex-1 items-center gap-2 text-[16px]">
+                <span className="whitespace-nowrap">Search by a word</span>
+                <input
+                  className="h-12 min-w-0 flex-1 rounded border border-ink bg-plate px-3 text-[18px]"
+                  value={word}
+                  maxLength={40}
+                  onChange={(e) => setWord(e.target.value)}
+                />
+              </label>
+            )
+          }
         >
           {waits ? (
             <AwaitForm job={job} back={() => setWaits(false)} done={() => close(false)} />
@@ -86,37 +100,33 @@ export function FoundDialog({ job }: { job: JobView }) {
             </>
           ) : (
             <>
-              <label className="field mb-3">
-                <span>Search by a word</span>
-                <input value={word} maxLength={40} onChange={(e) => setWord(e.target.value)} />
-              </label>
-              <h3 className="title m-0 text-[20px]">At a corner</h3>
-              <div className="grid grid-cols-3 gap-x-4 gap-y-1 max-[900px]:grid-cols-2 max-[700px]:grid-cols-1">
+              <h3 className="title m-0 text-[18px]">At a corner: left, right</h3>
+              <div className="grid grid-cols-4 gap-x-3 gap-y-1 max-[900px]:grid-cols-3 max-[700px]:grid-cols-1">
                 {corner.map((c) => (
                   <div key={c.kind} className="flex items-center gap-1">
-                    <span className="min-w-0 flex-1 text-[16px] leading-tight">{c.name}</span>
+                    <span className="min-w-0 flex-1 text-[15px] leading-[17px]">{c.name}</span>
                     {SIDES.map((side) => (
                       <button
                         key={side}
                         type="button"
-                        className="btn !min-h-12 w-[68px] !px-0"
+                        className="btn !min-h-11 w-12 !px-0 max-[700px]:w-16"
                         aria-label={`${c.name}, ${side}`}
                         disabled={!canBe(c, side)}
                         onClick={() => setFound({ kind: c.kind, side })}
                       >
-                        {side === "left" ? "Left" : "Right"}
+                        {side === "left" ? "L" : "R"}
                       </button>
                     ))}
                   </div>
                 ))}
               </div>
-              <h3 className="title m-0 mt-3 text-[20px]">Of the car</h3>
-              <div className="grid grid-cols-3 gap-1 max-[700px]:grid-cols-1">
+              <h3 className="title m-0 mt-1 text-[18px]">Of the car</h3>
+              <div className="grid grid-cols-6 gap-1 max-[1100px]:grid-cols-4 max-[900px]:grid-cols-3 max-[700px]:grid-cols-1">
                 {car.map((c) => (
                   <button
                     key={c.kind}
                     type="button"
-                    className="btn !px-2 !text-[16px] leading-tight"
+                    className="btn !min-h-11 !px-2 !text-[15px] leading-[17px]"
                     onClick={() => setFound({ kind: c.kind, side: null })}
                   >
                     {c.name}
@@ -125,7 +135,7 @@ export function FoundDialog({ job }: { job: JobView }) {
                 {!job.sheet.awaits && "waiting for parts".includes(word.trim().toLowerCase()) && (
                   <button
                     type="button"
-                    className="btn !px-2 !text-[16px] leading-tight"
+                    className="btn !min-h-11 !px-2 !text-[15px] leading-[17px]"
                     onClick={() => setWaits(true)}
                   >
                     Waiting for parts

@@ -138,7 +138,16 @@ function ComeBack({ job }: { job: JobView }) {
   );
 }
 
-export function StopNote({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+/** A stop sign that holds its corner. Where the log condemns the caliper anyway, that stands beside it. */
+export function StopNote({
+  job,
+  corner,
+  condemned = false,
+}: {
+  job: JobView;
+  corner: Schemas["CornerView"];
+  condemned?: boolean;
+}) {
   const [open, setOpen] = useState(false);
   if (!corner.stop || !corner.stopEventId) return null;
   return (
@@ -150,7 +159,9 @@ export function StopNote({ job, corner }: { job: JobView; corner: Schemas["Corne
         {corner.stopMeans?.means} {corner.stopMeans?.do}
       </p>
       {corner.stop.note && <p className="m-0 mt-1 text-[16px]">Noted: {corner.stop.note}</p>}
-      {corner.stopMeans?.goesOn && <SettleStop job={job} corner={corner} goesOn={corner.stopMeans.goesOn} />}
+      {corner.stopMeans?.goesOn && (
+        <SettleStop job={job} corner={corner} goesOn={corner.stopMeans.goesOn} condemned={condemned} />
+      )}
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Trigger className="btn mt-2">It was not so: undo it</Dialog.Trigger>
         {open && (
@@ -172,10 +183,12 @@ function SettleStop({
   job,
   corner,
   goesOn,
+  condemned,
 }: {
   job: JobView;
   corner: Schemas["CornerView"];
   goesOn: string;
+  condemned: boolean;
 }) {
   const [what, setWhat] = useState("");
   const settle = useCommand<string>(job, (h, it) =>
@@ -211,14 +224,16 @@ function SettleStop({
         >
           {goesOn}
         </button>
-        <button
-          type="button"
-          className="btn flex-1"
-          disabled={busy}
-          onClick={() => condemn.mutate(what.trim())}
-        >
-          Condemned: new caliper
-        </button>
+        {!condemned && (
+          <button
+            type="button"
+            className="btn flex-1"
+            disabled={busy}
+            onClick={() => condemn.mutate(what.trim())}
+          >
+            Condemned: new caliper
+          </button>
+        )}
       </div>
     </>
   );

@@ -61,13 +61,13 @@ export function RetractLooks({
             ))}
           </select>
         </label>
-        <label className="field w-[104px]">
+        <label className="field w-[124px]">
           <span>It goes</span>
           <select
             value={facts.felt ?? ""}
             onChange={(e) => set({ felt: (e.target.value || null) as Facts["felt"] })}
           >
-            <option value="">not said</option>
+            <option value="">not felt</option>
             {FELT.map(([felt, word]) => (
               <option key={felt} value={felt}>
                 {word}

@@ -322,7 +322,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                 {w}
               </p>
             ))}
-          <StopNote job={job} corner={corner} />
+          <StopNote job={job} corner={corner} condemned={bench?.log.stuck} />
           {ruling && !corner.pistonHome && !corner.stop && !corner.retractOffered && (
             <p className="m-0 text-[16px]">
               <b>Not yet.</b>{" "}
