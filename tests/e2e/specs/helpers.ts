@@ -88,6 +88,7 @@ const shown = (page: Page) =>
       sheet: document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? "",
       boxes: document.querySelectorAll("button[aria-pressed=false]:has(span.border-current)").length,
       fields: [...document.querySelectorAll("input[data-reading]")].map((e) => e.closest("label")!.innerText),
+      note: [...document.querySelectorAll("label")].some((l) => visible(l) && l.innerText.startsWith("Say ")),
       crowfoot: crowfoot?.value === "",
       ready: document.querySelector("button.btn-primary, a.btn-primary") !== null,
     };
@@ -106,6 +107,7 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
       const value = READINGS.find(([r]) => r.test(label));
       if (value) await page.locator("input[data-reading]").nth(n).fill(value[1]);
     }
+    if (now.note) await page.getByLabel(/^Say /).fill("Seen to and put right");
     if (now.crowfoot) {
       await expect(page.getByRole("button", { name: "Measure the crowfoot first" })).toBeDisabled();
       await page.getByLabel("Crowfoot length, mm").fill("50");
@@ -126,7 +128,7 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
 /** Answers the questions before lifting, on the run sheet's bench. */
 export async function lookOver(page: Page) {
   await expect(page.getByRole("heading", { name: "Look the car over" })).toBeVisible();
-  for (const [i, answer] of ["No", "No", "Yes", "Yes", "Yes", "Yes", "No", "No"].entries())
+  for (const [i, answer] of ["No", "No", "Yes", "Yes", "Yes", "No", "No", "Yes", "Yes", "No", "No"].entries())
     await page.locator("fieldset").nth(i).getByRole("button", { name: answer, exact: true }).click();
   await page.getByRole("button", { name: /Looked over: done/ }).click();
   await expect(page.getByRole("heading", { name: /Identify brake, left/ })).toBeVisible();
@@ -157,6 +159,8 @@ const VALUES: Record<string, number> = {
   cycles: 4, "pedal-strokes": 7, "inner-pad": 11.2, "outer-pad": 12, "rotor-thickness": 11.6, "piston-protrusion": 13.4, "outer-protrusion": 13.4, "battery-voltage": 13.1, "fluid-drawn": 30, "turns-made": 9,
 };
 
+const USUALLY_NO = ["roll", "lamps", "twin-wheels", "wheel-bolts", "simulated-pedal", "self-pressurising"];
+
 type Step = { stepId: string; side: "left" | "right" | null };
 
 /**
@@ -167,7 +171,7 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
   const jobId = await openJob(request, plate, scope, bay);
   const send = sender(request, jobId);
   const questions: { id: string }[] = (await (await request.get("/api/catalogue")).json()).lookOver;
-  await send("look-over", { answers: questions.map((q, i) => ({ id: q.id, answer: ["no", "no", "yes", "yes", "yes", "yes", "no", "no"][i] })) });
+  await send("look-over", { answers: questions.map((q) => ({ id: q.id, answer: USUALLY_NO.includes(q.id) ? "no" : "yes" })) });
   for (const corner of ["left", "right"]) {
     for (const [look, seen] of [...SEEN[family], ["brake-by-wire", "no"], ["brake-hose", "yes"]]) await send("looks", { side: corner, look, seen });
     await send("rulings", { side: corner });

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, take, type JobView } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
@@ -63,6 +64,31 @@ export function AwaitForm({ job, back, done }: { job: JobView; back: () => void;
         </button>
       </div>
     </form>
+  );
+}
+
+/** A corner that a stop sign holds, and the way to settle it, above the step at hand. */
+export function HeldBar({ job }: { job: JobView }) {
+  return (
+    <>
+      {[job.left, job.right].map(
+        (c) =>
+          c.stop && (
+            <div
+              key={c.side}
+              role="status"
+              className="flex flex-wrap items-center gap-3 border-b-2 border-outside px-4 py-2"
+            >
+              <span className="min-w-0 flex-1 text-[17px] font-bold text-outside">
+                The {c.side} piston is held: {c.stop.sign.replaceAll("-", " ")}.
+              </span>
+              <Link className="btn !min-h-12" to={`/jobs/${job.id}/retract/${c.side}`}>
+                Settle it
+              </Link>
+            </div>
+          ),
+      )}
+    </>
   );
 }
 

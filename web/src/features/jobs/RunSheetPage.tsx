@@ -11,7 +11,7 @@ import { FoundDialog } from "./FoundDialog";
 import { GoalDialog } from "./GoalDialog";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { Lanes } from "./Lanes";
-import { WaitsBar } from "./PartsAwaited";
+import { HeldBar, WaitsBar } from "./PartsAwaited";
 import { StepPanel } from "./StepPanel";
 import { duration } from "./words";
 
@@ -90,6 +90,7 @@ export function RunSheetPage() {
         />
         <div className="relative flex min-h-0 flex-col border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
           <WaitsBar job={job} />
+          {now && <HeldBar job={job} />}
           {moved && (
             <div className="absolute inset-x-3 top-3 z-10 flex flex-col gap-2 rounded bg-plate shadow-lg">
               <ProblemNote error={moved.error} />

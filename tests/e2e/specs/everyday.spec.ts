@@ -1,0 +1,93 @@
+import { expect, test, type Page } from "@playwright/test";
+import { jobAt, ownClock, rest, signIn, work, type Family } from "./helpers";
+
+// Three everyday jobs through the pages, each with surprises of four kinds; nine more go over HTTP. Common practice, no source.
+
+/** Two touches from any step: the list, and the finding; then what it costs, and the report. */
+const found = (name: string, note?: string) => async (page: Page) => {
+  await page.getByRole("button", { name: "Report a problem" }).click();
+  await page.getByRole("button", { name, exact: true }).click();
+  await expect(page.getByRole("region", { name: "What it changes" })).toContainText(/longer|shorter/);
+  if (note) await page.getByRole("dialog").getByRole("textbox").fill(note);
+  await page.getByRole("button", { name: "Report it" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+};
+
+const outcome = (name: string) => async (page: Page) => {
+  await rest(page);
+  await page.getByRole("button", { name, exact: true }).click();
+};
+
+const waits = async (page: Page) => {
+  await page.getByRole("button", { name: "Report a problem" }).click();
+  await page.getByRole("button", { name: "Waiting for parts" }).click();
+  await page.getByLabel("For what").fill("Rear pad set");
+  await page.getByLabel("From where").fill("the mainland store");
+  await page.getByRole("button", { name: "Wait for parts" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "Rear pad set" })).toContainText("the mainland store");
+  await page.getByRole("button", { name: "Parts are here" }).click();
+  await expect(page.getByRole("button", { name: "Parts are here" })).toHaveCount(0);
+};
+
+const stopped = async (page: Page) => {
+  await page.getByRole("button", { name: "Boot twists" }).click();
+  await expect(page.getByText("The left piston is held: boot twists.")).toBeVisible();
+  await page.getByRole("link", { name: "Settle it" }).click();
+  await expect(page.getByText("it tears next")).toBeVisible();
+  await page.getByLabel("What was done").fill("lip lifted all round, a trace of grease");
+  await page.getByRole("button", { name: "Freed all round: whole and dry" }).click();
+  await expect(page.getByText("it tears next")).toHaveCount(0);
+  await page.getByRole("link", { name: "Run sheet" }).click();
+};
+
+const freed = async (page: Page) => {
+  await found("Rotor stuck on hub, left")(page);
+  await expect(page.getByText("Penetrating oil at pilot and studs, and time. Way 1 of 4.")).toBeVisible();
+  await outcome("Not yet: the next way")(page);
+  await expect(page.getByText(/Blows between the studs/)).toBeVisible();
+};
+
+const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; family: Family; bay: number; route?: RegExp; at: [string, (page: Page) => Promise<void>][] }[] = [
+  {
+    name: "pads of a small car: a boot that winds up, a tight pad, parts that come late, a pin on air",
+    plate: "GNT 077", scope: "pads", family: "cable", bay: 31,
+    at: [["Piston home, left", stopped], ["New pads in, left", found("Pad tight in its bracket, left")], ["Measure, judge, right", waits], ["Caliper on, right", found("Slide pin springs back: air, right")]],
+  },
+  {
+    name: "rotors that have stood by the sea: screws, a stuck rotor by ways, a stepped hub, a stud",
+    plate: "GNT 164", scope: "pads-and-rotors", family: "cable", bay: 32,
+    at: [
+      ["Crack rotor screws, left", outcome("One of them broke")], ["Rotor off, left", freed],
+      ["Clean bracket abutments, left", found("Slide pin seized, left")], ["Wheel nuts, right", found("Wheel stud or nut damaged, right")],
+    ],
+  },
+  {
+    name: "a minibus by the tool: one side stays, grease on a lining, a pedal that sinks, a lead who wants it closed",
+    plate: "GNT 207", scope: "pads", family: "motor", bay: 33, route: /^Scan tool/,
+    at: [
+      ["Service position", outcome("The right one did not go back")], ["Caliper on, left", found("Grease on a new lining, left")], ["Measure, judge, right", found("Slide pin worn or scored, right")],
+      ["Fluid level", found("Pedal sinks or stays soft")],
+    ],
+  },
+];
+
+for (const job of JOBS) {
+  test(`an everyday job: ${job.name}`, async ({ page }) => {
+    test.setTimeout(240_000);
+    await ownClock(page);
+    await signIn(page);
+    const jobId = await jobAt(page.request, job.plate, job.scope, job.family, job.bay);
+    await page.goto(`/jobs/${jobId}`);
+    if (job.route) await page.getByRole("button", { name: job.route }).click();
+    const left = [...job.at];
+    await work(page, async (title) => {
+      const next = left.findIndex(([at]) => at === title);
+      if (next < 0) return false;
+      const [[, meet]] = left.splice(next, 1);
+      await meet(page);
+      return false;
+    });
+    await expect(page.getByRole("heading", { name: "Handed over" })).toBeVisible();
+    expect(left.map(([at]) => at)).toEqual([]);
+  });
+}
