@@ -60,6 +60,7 @@ public static class FindingRules
                 says.Add($"{Said(remark, known.Note)} Measured here on {Figure.Date(known.On)}.");
         }
 
+        says.AddRange(LearntFigures.At(state, step));
         foreach (var (card, note) in Reported(state, step.Side))
             if (card.Remark is { } remark && remark.StepIds.Contains(step.StepId)) says.Add(Said(remark, note));
         return [.. says.Distinct()];

@@ -30,9 +30,10 @@ public abstract record JobEvent
 /// <param name="Instruments">The workshop's measuring instruments; null in a job from before they were kept counts as the defaults.</param>
 /// <param name="NewCalipers">Corners whose caliper is renewed; null means none.</param>
 /// <param name="Learnt">What earlier jobs learnt about this vehicle; null in a job from before it was kept.</param>
+/// <param name="Measured">Figures that earlier jobs measured at it; null in a job from before they were kept.</param>
 public sealed record JobOpened(
     int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null, IReadOnlyList<Side>? NewCalipers = null,
-    IReadOnlyList<LearntFact>? Learnt = null) : JobEvent;
+    IReadOnlyList<LearntFact>? Learnt = null, IReadOnlyList<LearntFigure>? Measured = null) : JobEvent;
 
 /// <summary>Something learnt at a vehicle in an earlier job.</summary>
 /// <param name="Kind">What.</param>

@@ -36,12 +36,13 @@ public sealed record RecordTorque(string Where, string Fastener, string Wanted, 
 /// <param name="Torques">Every torque.</param>
 /// <param name="Log">Every event in order, lifted ones too.</param>
 /// <param name="Fitted">What was fitted.</param>
+/// <param name="Decisions">Who decided what, and why.</param>
 /// <param name="Advice">What the driver should know.</param>
 /// <param name="Finished">True once handed over.</param>
 /// <param name="OpenPoints">What is still open.</param>
 public sealed record JobRecord(
     JobOpened Opened, string? VinSays, IReadOnlyList<string> Brakes, IReadOnlyList<LimitVerdict> Verdicts, IReadOnlyList<RecordTorque> Torques,
-    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints)
+    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints)
 {
     /// <summary>The record of a job.</summary>
     public static JobRecord Of(JobState state)
@@ -52,7 +53,7 @@ public sealed record JobRecord(
         return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
-            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), AdviceFor(verdicts, state), state.HandedOver,
+            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], AdviceFor(verdicts, state), state.HandedOver,
             state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet]);
     }
 
@@ -86,6 +87,19 @@ public sealed record JobRecord(
         };
         return new(e.Seq, e.OccurredAt, e.Technician, card.Name(e.Event), card.Side(e.Event)?.Word() ?? "car", detail, voided);
     }
+
+    /// <summary>A decision as it stands in the record; null where nothing was decided.</summary>
+    private static string? Decision(RecordedEvent e) => e.Event switch
+    {
+        StepDone { Note: { } why } done when StepBehaviour.Of(done.Step.StepId).Decides is { } decides =>
+            $"{StepCatalogue.Words(done.Step)}: {(done.Found is { } found && StepCatalogue.Find(done.Step.StepId)!.Outcomes.FirstOrDefault(o => o.Id == found) is { } outcome ? outcome.Says.ToLowerInvariant() : decides)}. {e.Technician}: {why}",
+        StepDone { Step.StepId: "verdict-settled", Found: "renewed" } done => $"{StepCatalogue.Words(done.Step)}: renewed. {e.Technician}.",
+        FindingReported { Kind: FindingKind.PadsByChoice or FindingKind.RotorsByChoice } found => $"{found.Kind.Card().Name}. {e.Technician}: {found.Note}",
+        StopSignSettled settled => $"Stop sign, {settled.Side.Word()}: the same caliper goes on. {e.Technician}: {settled.What}",
+        TorqueSigned { HandTight: true } t => $"{StepCatalogue.Words(t.Step)} {t.Index}: hand-tight, no figure anywhere. {e.Technician}.",
+        GoalChanged goal => $"{goal.Goal.Words()}. {e.Technician}: {goal.Reason}",
+        _ => null,
+    };
 
     private static string Answered(LookOverItem item) =>
         $"{LookOverQuestions.All.FirstOrDefault(q => q.Id == item.Id)?.Question ?? item.Id} {item.Answer switch { LookOverAnswer.Yes => "Yes", LookOverAnswer.No => "No", _ => "Not known" }}.";

@@ -67,8 +67,9 @@ internal static class JobEndpoints
         {
             var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
+            var before = events.OnVehicle(c.Vehicle.Plate);
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(events.OnVehicle(c.Vehicle.Plate)))
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before))
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);

@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json;
 using PatientPawl.Core;
+using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
 using PatientPawl.Web.Measuring;
@@ -10,6 +11,9 @@ namespace PatientPawl.Web.Vehicles;
 
 /// <summary>A VIN to check.</summary>
 public sealed record VinRequest(string Vin);
+
+/// <summary>A figure measured on a car of a sheet.</summary>
+public sealed record MeasuredFigure(string Plate, LearntCard Card, LearntFigure Figure);
 
 internal static class VehicleEndpoints
 {
@@ -25,6 +29,9 @@ internal static class VehicleEndpoints
         }).RequireAuthorization();
         // What is odd about a sheet and what it leaves open, before it is kept.
         api.MapPost("/spec-sheets/look", (SpecSheet sheet, TimeProvider clock) => TypedResults.Ok(SpecSheetQuestions.Ask(sheet.Checked(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))).RequireAuthorization();
+        // What was measured on cars of this sheet, for the lead to take over.
+        api.MapGet("/spec-sheets/{code}/measured", (string code, Library library, EventStore events) => TypedResults.Ok(library.Vehicles().Where(v => v.SheetCode == code)
+            .SelectMany(v => LearntFigures.Of(events.OnVehicle(v.Vehicle.Plate)).Select(f => new MeasuredFigure(v.Vehicle.Plate, LearntFigures.All.First(c => c.Field == f.Field), f))).ToList())).RequireAuthorization();
         api.MapGet("/spec-sheets/{code}/csv", (string code, Library library) => TypedResults.File(Encoding.UTF8.GetBytes(SheetCsv.Write(Find(library, code))), "text/csv", $"{code}.csv")).RequireAuthorization();
         api.MapGet("/spec-sheets/{code}/json", (string code, Library library) => TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(Find(library, code), PawlJson.Options), "application/json", $"{code}.json")).RequireAuthorization();
         api.MapPost("/spec-sheets/csv/read", (CsvText c) => TypedResults.Ok(SheetCsv.Read(c.Text))).RequireAuthorization();

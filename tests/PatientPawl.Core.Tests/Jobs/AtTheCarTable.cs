@@ -39,6 +39,8 @@ public class AtTheCarTable
         ("wrong or surplus parts, waiting for parts", typeof(AtTheCarTests), nameof(AtTheCarTests.A_job_that_waits_for_parts_says_on_the_board_for_what_from_where_and_since_when)),
         ("a new caliper brings its bracket; the cable goes through its mount", typeof(AtTheCarTests), nameof(AtTheCarTests.A_new_caliper_that_brings_its_bracket_has_the_old_one_off_and_needs_no_lands_cleaned)),
         ("still turns at the bottom, two stages, other way, bolt first, bolts left alone: learnt", typeof(AtTheCarTests), nameof(AtTheCarTests.What_was_learnt_at_a_vehicle_stands_in_its_next_job_with_its_day_and_is_not_asked_twice)),
+        ("learnt figures go with the vehicle", typeof(AtTheCarTests), nameof(AtTheCarTests.A_figure_measured_at_a_vehicle_stands_in_its_next_job_with_its_day)),
+        ("who decided what", typeof(AtTheCarTests), nameof(AtTheCarTests.The_record_says_who_decided_what_and_why)),
         ("effort felt, no wrench", typeof(AtTheCarTests), nameof(AtTheCarTests.Effort_that_is_felt_two_grades_apart_counts_as_harder_and_one_grade_does_not)),
         ("already wrong when it came", typeof(AtTheCarTests), nameof(AtTheCarTests.What_came_wrong_is_recorded_as_found_and_said_where_it_matters_for_the_torque)),
         ("renewed by choice, with what was left", typeof(AtTheCarTests), nameof(AtTheCarTests.Parts_renewed_by_choice_say_why_and_what_was_left_of_the_old_ones)),

@@ -398,4 +398,35 @@ public class AtTheCarTests
         var job = new Bench().Open().Do(s => JobRules.LookOver(s, Bench.Answers(LookOverQuestions.SelfPressurising, answer))).Identify();
         job.State.Remaining.TakeWhile(k => k.StepId != "caliper-off").Any(k => k.StepId == "self-pressure-off").ShouldBe(asks);
     }
+
+    [Fact]
+    public void A_figure_measured_at_a_vehicle_stands_in_its_next_job_with_its_day()
+    {
+        var job = Job().Until("piston-home", Side.Left);
+        foreach (var (turns, proud) in new[] { (0.0, 10.5), (1, 9.7), (2, 8.9), (3, 8.1) })
+            job.Do(s => JobRules.NotePoint(s, Side.Left, new(Guid.NewGuid(), turns, UnitsNet.Length.FromMillimeters(proud)), "depth-gauge", Bench.Board));
+        var lead = LearntFigures.Of([job.State]).Single(f => f.Field == "piston.leadMm");
+        (lead.Side, lead.Value).ShouldBe((Side.Left, 0.8));
+        var next = new Bench().Do(_ => JobRules.Open(8, 1, new("T 1", "Brae", "Test", "test car", null), 2000, "noise", JobScope.Pads, Bench.Sheet(), Workshop.HouseRules.Default, measured: LearntFigures.Of([job.State]))).LookOver().Identify();
+        Now(next.Until("piston-home", Side.Left)).How.ShouldEndWith("Travel a turn: 0.8 mm, measured here on 2026-11-25.");
+        Now(next.Until("piston-home", Side.Right)).How.ShouldNotContain("measured here");
+        LearntFigures.All.Select(c => c.Field).ShouldBeUnique();
+        LearntFigures.Of([Job().State]).ShouldBeEmpty("nothing was measured");
+    }
+
+    [Fact]
+    public void The_record_says_who_decided_what_and_why()
+    {
+        var job = Job(JobScope.PadsAndRotors, s => s with { Torques = [.. s.Torques.Where(t => t.Role != FastenerRole.RotorScrew)] }).Until("rotor-off", Side.Left);
+        Find(job, FindingKind.BrokenScrew, Side.Left).Until("screw-decided", Side.Left);
+        As(job, "drilled");
+        job.Until("rotor-screws-torqued", Side.Right).Do(s => JobRules.Sign(s, new(Now(job).Step, 1, null, null, TorqueUnit.Nm, null, 1, null) { HandTight = true }, new(2026, 11, 25)));
+        job.Do(s => JobRules.Aim(s, JobGoal.CloseUp, "the ferry leaves at four"));
+        JobRecord.Of(job.State).Decisions.ShouldBe(
+        [
+            "Broken rotor screw, left: drilled, new screw. Ada Bell: seen to and put right",
+            "Rotor screws, right 1: hand-tight, no figure anywhere. Ada Bell.",
+            "Close up with old parts. Ada Bell: the ferry leaves at four",
+        ]);
+    }
 }

@@ -514,6 +514,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spec-sheets/{code}/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasuredFigure"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spec-sheets/{code}/csv": {
         parameters: {
             query?: never;
@@ -5013,6 +5050,8 @@ export interface components {
             newCalipers?: null | components["schemas"]["Side"][];
             /** @description What earlier jobs learnt about this vehicle; null in a job from before it was kept. */
             learnt?: null | components["schemas"]["LearntFact"][];
+            /** @description Figures that earlier jobs measured at it; null in a job from before they were kept. */
+            measured?: null | components["schemas"]["LearntFigure"][];
         };
         JobPadsRequest: {
             left: components["schemas"]["ReadingIn"][];
@@ -5040,6 +5079,8 @@ export interface components {
             log: components["schemas"]["RecordLine"][];
             /** @description What was fitted. */
             fitted: string[];
+            /** @description Who decided what, and why. */
+            decisions: string[];
             /** @description What the driver should know. */
             advice: string[];
             /** @description True once handed over. */
@@ -5147,6 +5188,20 @@ export interface components {
              */
             banjoUndone: boolean;
         };
+        /** @description A kind of figure that is learnt at a car. */
+        LearntCard: {
+            /** @description The sheet's field. */
+            field: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its unit; empty where it has none. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description How many decimals it is worth.
+             */
+            decimals: number;
+        };
         /** @description Something learnt at a vehicle in an earlier job. */
         LearntFact: {
             /** @description What. */
@@ -5154,6 +5209,22 @@ export interface components {
             side: null | components["schemas"]["Side"];
             /** @description What was noted with it. */
             note: null | string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+        };
+        /** @description A figure that a job measured and its vehicle's sheet may lack. */
+        LearntFigure: {
+            /** @description The sheet's field, unit included (`piston.leadMm`). */
+            field: string;
+            side: null | components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description The figure, in the field's unit.
+             */
+            value: number;
             /**
              * Format: date
              * @description The day.
@@ -5508,6 +5579,11 @@ export interface components {
             occurredAt: string;
             side: components["schemas"]["Side"];
             pistons: components["schemas"]["PistonProud"][];
+        };
+        MeasuredFigure: {
+            plate: string;
+            card: components["schemas"]["LearntCard"];
+            figure: components["schemas"]["LearntFigure"];
         };
         /** @enum {unknown} */
         MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never" | null;
@@ -6769,11 +6845,8 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
-        /**
-         * @description The corner of the rear axle, seen from the driver's seat.
-         * @enum {unknown}
-         */
-        Side: "left" | "right";
+        /** @enum {unknown} */
+        Side: "left" | "right" | null;
         /** @description A finding with its corner. */
         SidedFinding: {
             /** @description The corner. */

@@ -14,13 +14,13 @@ public static partial class JobRules
     /// <summary>Opens a job.</summary>
     /// <exception cref="InputException">Naming every field that is wrong.</exception>
     public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null,
-        IReadOnlyList<Side>? newCalipers = null, IReadOnlyList<LearntFact>? learnt = null)
+        IReadOnlyList<Side>? newCalipers = null, IReadOnlyList<LearntFact>? learnt = null, IReadOnlyList<LearntFigure>? measured = null)
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
         new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
         return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null,
-            learnt is { Count: > 0 } ? learnt : null);
+            learnt is { Count: > 0 } ? learnt : null, measured is { Count: > 0 } ? measured : null);
     }
 
     /// <summary>Settles the questions before lifting.</summary>

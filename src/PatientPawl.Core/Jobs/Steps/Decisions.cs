@@ -4,6 +4,8 @@ namespace PatientPawl.Core.Jobs;
 internal sealed class TorquesAccepted : StepBehaviour
 {
     public override NoteWanted NoteWanted { get; } = new("a reason", "Say why it is accepted: the reason stands in the record.");
+
+    public override string Decides => "accepted as they are";
 }
 
 /// <summary>What is done about a broken rotor screw: it is left out by the lead's decision, or drilled and renewed.</summary>
@@ -14,6 +16,8 @@ internal sealed class ScrewDecided : StepBehaviour
     public override NoteWanted NoteWanted { get; } = new("who decided and why", "Say who decided and why: it stands in the record.");
 
     public override bool LeadDecides(string? outcome) => outcome is null;
+
+    public override string Decides => "left out";
 
     /// <summary>Where the rotor has others, they hold it, and each of them is torqued.</summary>
     public override Judgement Judge(JobState state, ClickOn command, string? outcome) =>
@@ -26,6 +30,8 @@ internal sealed class PittedHubJudged : StepBehaviour
     public override bool CanBeMarked => false;
 
     public override NoteWanted NoteWanted { get; } = new("the runout, and who decided", "Say the runout that was read, and who decided: it stands in the record.");
+
+    public override string Decides => "it stays";
 
     public override IReadOnlyList<BenchKind> Benches(JobState state, Side? side) => [BenchKind.Rotor];
 }

@@ -110,6 +110,9 @@ internal class StepBehaviour
     /// <summary>What its note has to say; null where it may be silent.</summary>
     public virtual NoteWanted? NoteWanted => null;
 
+    /// <summary>What was decided where it is clicked on as expected, for the record; null of a step that decides nothing.</summary>
+    public virtual string? Decides => null;
+
     /// <summary>True when only the lead may find it so.</summary>
     /// <param name="outcome">What was found; null as expected.</param>
     public virtual bool LeadDecides(string? outcome) => false;

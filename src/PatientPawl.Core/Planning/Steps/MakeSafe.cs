@@ -20,7 +20,8 @@ internal static class MakeSafe
 
     // One motor went back and the other did not: that side is driven back by hand, and the plan goes on for both.
     private static Outcome OneStays(Side side) => new($"{side.Word()}-stays", $"The {side.Word()} one did not go back",
-        [Car.Brake.To(ParkingBrake.Service), Corner.Spindle.OnlyTo(side, Spindle.Out), Corner.Spindle.OnlyTo(side.Other(), Spindle.Back)]) { Applies = s => s.IsMotor };
+        [Car.Brake.To(ParkingBrake.Service), Corner.Spindle.OnlyTo(side, Spindle.Out), Corner.Spindle.OnlyTo(side.Other(), Spindle.Back)])
+    { Applies = s => s.IsMotor };
 
     private static readonly Requirement KeyAtHand = Corner.NutKey.Is(Asked.Nothing, Asked.Done);
 

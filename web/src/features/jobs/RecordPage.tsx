@@ -138,6 +138,16 @@ export function RecordPage() {
               </table>
             </>
           )}
+          {r && r.decisions.length > 0 && (
+            <>
+              <h3 className="mt-4 text-[22px]">Decided</h3>
+              {r.decisions.map((d) => (
+                <p key={d} className="m-0">
+                  {d}
+                </p>
+              ))}
+            </>
+          )}
           <h3 className="mt-4 text-[22px]">Advice</h3>
           {r?.advice.map((a) => (
             <p key={a} className="m-0">

@@ -6,6 +6,7 @@ import { useSession } from "../../app/hooks";
 import { toNm, TORQUE_UNITS, type TorqueUnit } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { MeasuredHere } from "./MeasuredHere";
 
 type Sheet = Schemas["SpecSheet"];
 type Kind = "text" | "words" | "figure" | "yes" | readonly string[];
@@ -525,6 +526,13 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
           className="flex min-h-0 flex-col gap-3 overflow-auto border-l-2 border-ink bg-plate p-5"
           aria-label="Questions"
         >
+          {base && !isNew && (
+            <MeasuredHere
+              code={base.code}
+              values={values}
+              put={isLead ? (field, value) => setValues({ ...values, [field]: value }) : undefined}
+            />
+          )}
           <h2 className="text-[24px]">Before it is kept</h2>
           <div className="flex flex-wrap gap-2">
             {!isNew && base && (
