@@ -13,6 +13,9 @@ internal static class ApiDocument
         {
             document.Info = new() { Title = "Patient Pawl", Version = "1", Description = "Units stand in the names: thicknessMm, settingNm, displacedMl. Problem details follow RFC 9457." };
             document.Servers?.Clear();
+            // An enumeration is written once, by whichever field comes first: where that one may be null, the others may not. Each says it for itself.
+            foreach (var words in (document.Components?.Schemas?.Values ?? []).OfType<OpenApiSchema>().Where(s => s.Enum is { Count: > 0 }))
+                words.Enum = [.. words.Enum!.Where(w => w is not null && w.GetValueKind() != System.Text.Json.JsonValueKind.Null)];
             return Task.CompletedTask;
         });
         options.AddSchemaTransformer((schema, context, _) =>

@@ -4118,7 +4118,7 @@ export interface components {
          */
         CircuitOpening: "hose-off" | "caliper-renewed" | "bleed-screw-opened" | "pedal-with-piston-out" | "reservoir-dry" | "fluid-shown";
         /** @enum {unknown} */
-        CircuitSplit: "diagonal" | "by-axle" | null;
+        CircuitSplit: "diagonal" | "by-axle";
         /** @description Shoe clearance judged, and the clicks to the target. */
         ClearanceVerdict: {
             /** @description Diametral clearance now: smallest drum diameter minus the largest over the shoes. */
@@ -4438,7 +4438,7 @@ export interface components {
          */
         FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel" | "spot-caliper";
         /** @enum {unknown} */
-        FeltEffort: "easy" | "firm" | "hard" | null;
+        FeltEffort: "easy" | "firm" | "hard";
         /** @description Something found that changes the job. */
         Finding: {
             /** @description The part. */
@@ -4570,7 +4570,7 @@ export interface components {
             method: components["schemas"]["BleedMethod"];
         };
         /** @enum {unknown} */
-        FluidGrade: "dot3" | "dot4" | "class6" | "dot51" | "dot5" | "mineral-oil" | null;
+        FluidGrade: "dot3" | "dot4" | "class6" | "dot51" | "dot5" | "mineral-oil";
         /** @description What is known of the fluid. */
         FluidInput: {
             /** @description What the reservoir's cap or the sheet says. */
@@ -5586,7 +5586,7 @@ export interface components {
             figure: components["schemas"]["LearntFigure"];
         };
         /** @enum {unknown} */
-        MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never" | null;
+        MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never";
         NewTechnicianRequest: {
             name: string;
             pin: string;
@@ -5783,7 +5783,7 @@ export interface components {
          */
         PadEarsRule: "greased" | "dry";
         /** @enum {unknown} */
-        PadEnd: "leading" | "trailing" | null;
+        PadEnd: "leading" | "trailing";
         /** @description What is known of the pads beside the readings. */
         PadFacts: {
             /** @description Where the caliper sits and what the pads carry. */
@@ -6692,7 +6692,7 @@ export interface components {
          */
         Seen: "yes" | "no" | "not-known" | "hand-lever" | "foot-pedal" | "switch" | "plain-cup" | "two-notches" | "cross" | "three-lobes" | "v-shape";
         /** @enum {unknown} */
-        SensorSide: "left" | "right" | "both" | null;
+        SensorSide: "left" | "right" | "both";
         /** @description One timed part of the car's own sequence. */
         SequenceStep: {
             /** @description What to do. */
@@ -6846,7 +6846,7 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
         };
         /** @enum {unknown} */
-        Side: "left" | "right" | null;
+        Side: "left" | "right";
         /** @description A finding with its corner. */
         SidedFinding: {
             /** @description The corner. */
@@ -7540,7 +7540,7 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
         };
         /** @enum {unknown} */
-        TurnDirection: "clockwise" | "anticlockwise" | null;
+        TurnDirection: "clockwise" | "anticlockwise";
         /**
          * @description The doubt of a value, part by part (JCGM 100:2008): resolution d / (2 root 3), permissible error E / root 3, repeats at the
          *     same point s / root n, temperature alpha L half-width / root 3, in quadrature. Differences between points are shape and
@@ -7638,7 +7638,7 @@ export interface components {
             for: string;
         };
         /** @enum {unknown} */
-        WaterVerdict: "good" | "plan-change" | "change" | null;
+        WaterVerdict: "good" | "plan-change" | "change";
         /** @description Lining at an odometer reading, since these pads were fitted. */
         WearPoint: {
             /**

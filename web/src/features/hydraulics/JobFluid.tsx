@@ -106,13 +106,16 @@ export function JobFluid() {
   const { title, sub } = jobTitle(job);
   const grade = (
     label: string,
-    value: Schemas["FluidGrade"],
+    value: Schemas["FluidGrade"] | null,
     none: string,
-    change: (g: Schemas["FluidGrade"]) => void,
+    change: (g: Schemas["FluidGrade"] | null) => void,
   ) => (
     <label className="field">
       <span>{label}</span>
-      <select value={value ?? ""} onChange={(e) => change((e.target.value || null) as Schemas["FluidGrade"])}>
+      <select
+        value={value ?? ""}
+        onChange={(e) => change((e.target.value || null) as Schemas["FluidGrade"] | null)}
+      >
         <option value="">{none}</option>
         {Object.entries(GRADE).map(([id, name]) => (
           <option key={id} value={id}>

@@ -62,7 +62,7 @@ export function QuickFluid() {
     : number("band") !== null && number("head") !== null;
   const rule = (v.room ?? "draw-off") as Schemas["FluidRoomRule"];
   const fluid: Schemas["FluidInput"] = {
-    cap: (v.cap || "dot4") as NonNullable<Schemas["FluidGrade"]>,
+    cap: (v.cap || "dot4") as Schemas["FluidGrade"],
     bottle: (v.bottle || null) as Schemas["FluidGrade"],
     waterPercent: number("water"),
     hottestCelsius: number("hottest"),

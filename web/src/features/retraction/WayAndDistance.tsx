@@ -31,7 +31,7 @@ type Key = (typeof FIELDS)[number][0];
 /** Which way and how far, with no job. */
 export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const catalogue = useCatalogue();
-  const [architecture, setArchitecture] = useState<NonNullable<Schemas["Architecture"]>>("cable-screw");
+  const [architecture, setArchitecture] = useState<Schemas["Architecture"]>("cable-screw");
   const [depth, setDepth] = useState<Schemas["RetractDepthRule"]>("all-the-way-home");
   const [lining, setLining] = useState(false);
   const [v, setV] = useDraft("quick retraction");
@@ -121,7 +121,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
             <span>Brake</span>
             <select
               value={architecture}
-              onChange={(e) => setArchitecture(e.target.value as NonNullable<Schemas["Architecture"]>)}
+              onChange={(e) => setArchitecture(e.target.value as Schemas["Architecture"])}
             >
               {catalogue.data?.architectures.map((c) => (
                 <option key={c.architecture} value={c.architecture}>

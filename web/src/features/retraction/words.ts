@@ -19,7 +19,7 @@ export const BOOT: Record<Schemas["BootState"], string> = {
 };
 
 /** By feel, where no wrench tells. */
-export const FELT: [NonNullable<Schemas["FeltEffort"]>, string][] = [
+export const FELT: [Schemas["FeltEffort"], string][] = [
   ["easy", "easy"],
   ["firm", "firm"],
   ["hard", "hard"],
