@@ -201,7 +201,7 @@ public static class FindingCatalogue
         {
             Mends = (Corner.ActuatorMend, "actuator-renewed"),
             CanBe = (s, c, side) => s.IsMotor && s.Route is not null && c.Get(Corner.Actuator, side) != Actuator.None,
-            OnCorner = (_, car, side) => car.Get(Corner.Spindle, side) == Spindle.Back && car.Get(Car.Brake) == ParkingBrake.Service ? car : car.With(Corner.Spindle, side, Spindle.Unknown),
+            OnCorner = (_, car, side) => car.Get(Corner.Spindle, side) == Spindle.Back && car.Get(Car.Brake) == ParkingBrake.Service ? car : RanOut(car, side),
             Part = "Actuator with its seal",
         },
         new(FindingKind.BringsBracket, "New caliper brings its bracket", true, "The old bracket comes off and the one of the set goes on, torqued.")
@@ -315,7 +315,7 @@ public static class FindingCatalogue
                 if (!s.IsMotor) return car;
                 // A spindle that ran out behind a piston that nothing holds may have pushed it.
                 if (car.Get(Corner.Caliper, side) != Caliper.On && car.Get(Corner.Piston, side) == Piston.Home) car = car.With(Corner.Piston, side, Piston.NotSure);
-                return car.Get(Corner.Actuator, side) == Actuator.Plugged ? car.With(Corner.Spindle, side, Spindle.Unknown) : car;
+                return car.Get(Corner.Actuator, side) == Actuator.Plugged ? RanOut(car, side) : car;
             },
             OnCar = (s, car) => (s.PullsCables ? car.With(Car.Cable, CableRun.Unknown) : car).With(Car.Brake, ParkingBrake.Unknown).With(Car.Sleep, CarSleep.Awake),
         },
@@ -354,6 +354,10 @@ public static class FindingCatalogue
         },
         new(FindingKind.PartsLeftOver, "Parts left over", false, "Recorded: they go back, or onto the shelf.") { NoteWanted = "which parts, and where they go" },
     ];
+
+    // Over a brake that is as it came a spindle that may have moved counts as out: nothing to be afraid of, and it goes back before anything is opened.
+    private static CarState RanOut(CarState car, Side side) => car.With(Corner.Spindle, side,
+        car.Get(Corner.Caliper, side) == Caliper.On && car.Get(Corner.Pads, side) != PadState.None && car.Get(Corner.Piston, side) == Piston.Out ? Spindle.Out : Spindle.Unknown);
 
     private const string SensorRenewed = "sensor-renewed";
 

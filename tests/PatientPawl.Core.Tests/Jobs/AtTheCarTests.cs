@@ -308,6 +308,19 @@ public class AtTheCarTests
     }
 
     [Fact]
+    public void A_brake_that_moved_by_itself_over_calipers_nobody_opened_can_be_woken_and_let_go_again()
+    {
+        // On its wheels, nuts cracked, ignition off, in a house that always bleeds and lifts only a released brake.
+        var setup = PlanSetup.For(Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool) with
+        {
+            Rules = Workshop.HouseRules.Default with { Bleeding = Workshop.BleedRule.Always, Holding = Workshop.HoldingRule.ReleasedFromStart },
+        };
+        var found = FindingRules.Onto(setup, setup.Start(), FindingKind.PedalSinks, null);
+        var moved = Planner.Moved(setup, found, FindingRules.Onto(setup, found, FindingKind.MovesByItself, null));
+        Planner.Make(setup, moved.With(Car.Brake, ParkingBrake.Applied)).CannotBeMet.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void An_actuator_that_does_not_move_any_more_is_renewed_before_it_goes_on()
     {
         var setup = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool);
