@@ -11,15 +11,61 @@ public sealed class Database : IDisposable
 {
     private readonly string _connectionString;
     private readonly SemaphoreSlim _writer = new(1, 1);
+    private readonly FolderLock _lock;
 
+    /// <summary>Opens the workshop's database, and brings an older one up to date.</summary>
+    /// <exception cref="FolderException">In use, damaged, written by a newer version, or not to be written to: one sentence.</exception>
     public Database(string folder)
     {
-        Directory.CreateDirectory(folder);
+        try
+        {
+            Directory.CreateDirectory(folder);
+            // Names, plates and records of a workshop are its own: nobody else on the machine reads them.
+            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        }
+        catch (Exception e) when (e is UnauthorizedAccessException or IOException)
+        {
+            throw new FolderException($"The data folder {folder} cannot be made or used: {e.Message}", e);
+        }
+
+        _lock = new(folder);
         _connectionString = new SqliteConnectionStringBuilder { DataSource = Path.Combine(folder, "patient-pawl.db"), ForeignKeys = true, DefaultTimeout = 10 }.ToString();
-        using (var connection = Open()) connection.Execute("pragma journal_mode = wal");
+        try
+        {
+            using var connection = Open();
+            connection.Execute("pragma journal_mode = wal");
+            RefuseNewer(connection);
+        }
+        catch (Exception e) when (StorageTrouble.Says(e) is not null)
+        {
+            _lock.Dispose();
+            throw new FolderException(StorageTrouble.Says(e)!, e);
+        }
+        catch (FolderException)
+        {
+            _lock.Dispose();
+            throw;
+        }
+
         var upgrade = DeployChanges.To.SqliteDatabase(_connectionString).WithScriptsEmbeddedInAssembly(typeof(Database).Assembly)
             .WithTransactionPerScript().LogTo(new NoUpgradeLog()).Build().PerformUpgrade();
-        if (!upgrade.Successful) throw new InvalidOperationException($"The database could not be brought up to date: {upgrade.ErrorScript?.Name}.", upgrade.Error);
+        if (!upgrade.Successful)
+        {
+            _lock.Dispose();
+            throw new FolderException($"The database could not be brought up to date ({upgrade.ErrorScript?.Name}): {upgrade.Error.Message}", upgrade.Error);
+        }
+
+        foreach (var file in Directory.GetFiles(folder, "patient-pawl.db*"))
+            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(file, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+    }
+
+    /// <summary>A step of the schema that this version has not: a newer one wrote it, and an older one would not keep what it keeps.</summary>
+    private static void RefuseNewer(SqliteConnection connection)
+    {
+        if (connection.ExecuteScalar<long>("select count(*) from sqlite_master where type = 'table' and name = 'SchemaVersions'") == 0) return;
+        var known = typeof(Database).Assembly.GetManifestResourceNames();
+        var newer = connection.Query<string>("select ScriptName from SchemaVersions").FirstOrDefault(s => !known.Contains(s));
+        if (newer is not null) throw new FolderException($"A newer Patient Pawl wrote this folder ({newer}): start that one. Nothing was changed.");
     }
 
     public SqliteConnection Open()
@@ -65,6 +111,7 @@ public sealed class Database : IDisposable
     {
         SqliteConnection.ClearAllPools();
         _writer.Dispose();
+        _lock.Dispose();
     }
 
     private sealed class NoUpgradeLog : IUpgradeLog

@@ -39,7 +39,7 @@ public sealed class UnknownJobException(Guid id) : Exception($"There is no job {
 public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVersion, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt, JobEvent Event);
 
 /// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
-public sealed class EventStore(Database database, TimeProvider clock)
+public sealed class EventStore(Database database, TimeProvider clock, Seals seals)
 {
     /// <summary>The format that events are written in. Every format from the first on is read.</summary>
     public const int FormatVersion = 2;
@@ -86,7 +86,7 @@ public sealed class EventStore(Database database, TimeProvider clock)
             var recorded = Read(content);
             var after = before.With(recorded);
             SaveProjection(c, t, jobId, after);
-            Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq);
+            Seal(c, t, jobId, recorded.Seq, Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq), asFound: false);
             return (new(jobId, eventId, recorded.Seq), after);
         }, done => _states.Publish(jobId, done.State)).Answer;
     }
@@ -102,8 +102,15 @@ public sealed class EventStore(Database database, TimeProvider clock)
     {
         foreach (var id in database.Read(c => c.Query<string>("select id from job where engine_version <> @v", new { v = EngineVersion.Current }).Select(Guid.Parse).ToList()))
         {
-            var state = State(id);
-            database.Write((c, t) => { SaveProjection(c, t, id, state); return 0; });
+            try
+            {
+                var state = State(id);
+                database.Write((c, t) => { SaveProjection(c, t, id, state); return 0; });
+            }
+            catch (DamagedJobException)
+            {
+                // It keeps the card it had, and says what is wrong when it is opened.
+            }
         }
     }
 
@@ -132,7 +139,7 @@ public sealed class EventStore(Database database, TimeProvider clock)
             foreach (var (content, _, e) in events)
             {
                 if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
-                Insert(c, t, jobId, content, "import", e.Id, e.Seq);
+                Seal(c, t, jobId, e.Seq, Insert(c, t, jobId, content, "import", e.Id, e.Seq), asFound: true);
             }
 
             return (events.Count, folded);
@@ -155,11 +162,58 @@ public sealed class EventStore(Database database, TimeProvider clock)
     private static byte[] Content(Guid jobId, RecordedEvent e) =>
         JsonSerializer.SerializeToUtf8Bytes(new StoredEvent(e.Id, jobId, e.Seq, FormatVersion, e.TechnicianId, e.Technician, e.OccurredAt, e.RecordedAt, e.Event), PawlJson.Options);
 
-    private static void Insert(SqliteConnection c, SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq)
+    /// <summary>
+    /// Reads every event of a job again: each hash over the bytes before it, each seal by this workshop's key. Says which event differs first.
+    /// </summary>
+    public LogCheck Verify(Guid jobId)
+    {
+        var stored = database.Read(c => c.Query<(long Seq, byte[] Content, string Hash, byte[]? Seal)>(
+            "select e.seq, e.content, e.hash, s.seal from job_event e left join event_seal s on s.job_id = e.job_id and s.seq = e.seq where e.job_id = @id order by e.seq", new { id = jobId.ToString() }).ToList());
+        var previous = "";
+        for (var i = 0; i < stored.Count; i++)
+        {
+            var (seq, content, hash, seal) = stored[i];
+            if (seq != i + 1) return Wrong(i + 1, "is missing");
+            if (Chain(previous, content) != hash) return Wrong(i + 1, "is not what was stored: its bytes do not match its hash");
+            if (seal is null) return Wrong(i + 1, "has no seal: it was added past this program");
+            if (!seals.Fits(jobId, i + 1, hash, seal)) return Wrong(i + 1, "does not match its seal: it was changed past this program");
+            previous = hash;
+        }
+
+        // Events are only added: a log that is shorter than the board knows was cut.
+        var known = database.Read(c => c.ExecuteScalar<long>("select coalesce(max(version), 0) from job where id = @id", new { id = jobId.ToString() }));
+        return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {stored.Count} events, each as it was stored.");
+
+        LogCheck Wrong(int seq, string how) => new(jobId, stored.Count, seq, $"Event {seq} {how}.");
+    }
+
+    /// <summary>Seals events that are older than seals, as they are found.</summary>
+    public void SealWhatIsOlder()
+    {
+        var older = database.Read(c => c.Query<(string JobId, long Seq, string Hash)>(
+            "select e.job_id, e.seq, e.hash from job_event e left join event_seal s on s.job_id = e.job_id and s.seq = e.seq where s.seq is null").ToList());
+        // A seal that is missing where others stand is no older event: it stays missing, and is told.
+        var sealedAlready = database.Read(c => c.Query<string>("select distinct job_id from event_seal").ToHashSet());
+        foreach (var job in older.Where(o => !sealedAlready.Contains(o.JobId)).GroupBy(o => o.JobId))
+        {
+            database.Write((c, t) =>
+            {
+                foreach (var (id, seq, hash) in job) Seal(c, t, Guid.Parse(id), (int)seq, hash, asFound: true);
+                return 0;
+            });
+        }
+    }
+
+    private void Seal(SqliteConnection c, SqliteTransaction t, Guid jobId, int seq, string hash, bool asFound) =>
+        c.Execute("insert into event_seal(job_id, seq, seal, as_found) values(@id, @seq, @seal, @asFound)", new { id = jobId.ToString(), seq, seal = seals.Of(jobId, seq, hash), asFound = asFound ? 1 : 0 }, t);
+
+    private static string Insert(SqliteConnection c, SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq)
     {
         var previous = seq == 1 ? "" : c.ExecuteScalar<string>("select hash from job_event where job_id = @id and seq = @seq", new { id = jobId.ToString(), seq = seq - 1 }, t)!;
+        var hash = Chain(previous, content);
         c.Execute("insert into job_event(job_id, seq, event_id, request_hash, content, hash) values(@jobId, @seq, @eventId, @requestHash, @content, @hash)",
-            new { jobId = jobId.ToString(), seq, eventId = eventId.ToString(), requestHash, content, hash = Chain(previous, content) }, t);
+            new { jobId = jobId.ToString(), seq, eventId = eventId.ToString(), requestHash, content, hash }, t);
+        return hash;
     }
 
     private static void SaveProjection(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
@@ -179,7 +233,19 @@ public sealed class EventStore(Database database, TimeProvider clock)
 
     private static JobState? Load(SqliteConnection c, SqliteTransaction? t, Guid jobId)
     {
-        var events = c.Query<byte[]>("select content from job_event where job_id = @id order by seq", new { id = jobId.ToString() }, t).Select(Read).ToList();
+        List<RecordedEvent> events = [];
+        foreach (var content in c.Query<byte[]>("select content from job_event where job_id = @id order by seq", new { id = jobId.ToString() }, t))
+        {
+            try
+            {
+                events.Add(Read(content));
+            }
+            catch (Exception e) when (e is JsonException or NotSupportedException)
+            {
+                throw new DamagedJobException(jobId, events.Count + 1, "cannot be read", e);
+            }
+        }
+
         return events.Count == 0 ? null : JobState.Fold(events);
     }
 

@@ -8,7 +8,11 @@ using PatientPawl.Core.Workshop;
 namespace PatientPawl.Data;
 
 /// <summary>A technician who can sign in.</summary>
-public sealed record Technician(Guid Id, string Name, bool IsLead, string PinHash, int Failures, DateTimeOffset? LockedUntil);
+public sealed record Technician(Guid Id, string Name, bool IsLead, string PinHash)
+{
+    /// <summary>When they left; null while they work here.</summary>
+    public DateTimeOffset? LeftAt { get; init; }
+}
 
 /// <summary>A vehicle of the library with the code of its sheet.</summary>
 public sealed record KnownVehicle(Vehicle Vehicle, string SheetCode);
@@ -17,8 +21,8 @@ public sealed record KnownVehicle(Vehicle Vehicle, string SheetCode);
 public sealed class Library(Database database)
 {
     public IReadOnlyList<Technician> Technicians() => database.Read(c => c
-        .Query<(string Id, string Name, long IsLead, string PinHash, long Failures, string? LockedUntil)>("select id, name, is_lead, pin_hash, failures, locked_until from technician order by name")
-        .Select(r => new Technician(Guid.Parse(r.Id), r.Name, r.IsLead == 1, r.PinHash, (int)r.Failures, r.LockedUntil is null ? null : DateTimeOffset.Parse(r.LockedUntil))).ToList());
+        .Query<(string Id, string Name, long IsLead, string PinHash, string? LeftAt)>("select id, name, is_lead, pin_hash, left_at from technician order by name")
+        .Select(r => new Technician(Guid.Parse(r.Id), r.Name, r.IsLead == 1, r.PinHash) { LeftAt = r.LeftAt is null ? null : DateTimeOffset.Parse(r.LeftAt, System.Globalization.CultureInfo.InvariantCulture) }).ToList());
 
     /// <summary>Adds a technician; false when the name is taken.</summary>
     public bool Add(Technician t, bool onlyWhenEmpty = false) => database.Write((c, x) =>
@@ -28,8 +32,34 @@ public sealed class Library(Database database)
             new { id = t.Id.ToString(), name = t.Name, lead = t.IsLead ? 1 : 0, pin = t.PinHash }, x) == 1;
     });
 
-    public void SetFailures(Guid id, int failures, DateTimeOffset? lockedUntil) => database.Write((c, x) =>
-        c.Execute("update technician set failures = @failures, locked_until = @until where id = @id", new { id = id.ToString(), failures, until = lockedUntil?.ToString("O") }, x));
+    /// <summary>Gives somebody another PIN, and ends every session they have.</summary>
+    public void SetPin(Guid id, string pinHash) => database.Write((c, x) =>
+    {
+        c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
+        return c.Execute("update technician set pin_hash = @pinHash where id = @id", new { id = id.ToString(), pinHash }, x);
+    });
+
+    /// <summary>Somebody has left: their name stays in every record, and signs in no more.</summary>
+    public void Leave(Guid id, DateTimeOffset at) => database.Write((c, x) =>
+    {
+        c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
+        return c.Execute("update technician set left_at = @at where id = @id", new { id = id.ToString(), at = at.ToString("O") }, x);
+    });
+
+    /// <summary>Begins a session; its id goes into the cookie.</summary>
+    public Guid BeginSession(Guid technicianId, DateTimeOffset at)
+    {
+        var id = Guid.NewGuid();
+        database.Write((c, x) => c.Execute("insert into session(id, technician_id, started_at) values(@id, @technician, @at)", new { id = id.ToString(), technician = technicianId.ToString(), at = at.ToString("O") }, x));
+        return id;
+    }
+
+    /// <summary>True while a session stands, and belongs to that person.</summary>
+    public bool SessionStands(string? id, string? technicianId) => id is not null && technicianId is not null
+        && database.Read(c => c.ExecuteScalar<long>("select count(*) from session where id = @id and technician_id = @technicianId", new { id, technicianId })) == 1;
+
+    /// <summary>Ends a session.</summary>
+    public void EndSession(string id) => database.Write((c, x) => c.Execute("delete from session where id = @id", new { id }, x));
 
     public string? Setting(string key) => database.Read(c => c.ExecuteScalar<string?>("select value from setting where key = @key", new { key }));
 

@@ -107,7 +107,7 @@ public class ProcessTests
         await shop.SignIn();
         var id = await shop.JobInBay(6);
         var folder = Directory.CreateTempSubdirectory("pawl").FullName;
-        foreach (var file in Directory.GetFiles(shop.Folder)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        foreach (var file in Directory.GetFiles(shop.Folder).Where(f => !f.EndsWith(".lock", StringComparison.Ordinal))) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
         var port = FreePort();
         using var server = Run("--port", port.ToString(), "--data", folder);
         try
@@ -140,7 +140,7 @@ public class ProcessTests
     public async Task An_option_it_does_not_know_is_one_clear_line()
     {
         using var server = Run("--prot", "1");
-        (await server.StandardError.ReadToEndAsync()).Trim().ShouldBe("patient-pawl: '--prot' is not understood. Use --port 1..65535, --data DIR, --no-demo.");
+        (await server.StandardError.ReadToEndAsync()).Trim().ShouldBe("patient-pawl: '--prot' is not understood. Use --port 1..65535, --data DIR, --no-demo, --verify, --backup FILE, --restore FILE.");
         await server.WaitForExitAsync();
         server.ExitCode.ShouldBe(2);
     }

@@ -64,7 +64,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
 
     private Technician Add(string name, bool lead)
     {
-        var t = new Technician(Guid.NewGuid(), name, lead, "", 0, null);
+        var t = new Technician(Guid.NewGuid(), name, lead, "");
         t = t with { PinHash = hasher.HashPassword(t, DemoPin) };
         library.Add(t);
         return t;

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Sockets;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -47,6 +48,11 @@ public static class PawlApp
             Prepare(app.Services, options);
             await app.StartAsync();
         }
+        catch (FolderException e)
+        {
+            await errors.WriteLineAsync($"patient-pawl: {e.Message}");
+            return 1;
+        }
         catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or SocketException)
         {
             await errors.WriteLineAsync($"patient-pawl: port {options.Port} is in use. Choose another with --port.");
@@ -63,6 +69,7 @@ public static class PawlApp
     {
         ArgumentNullException.ThrowIfNull(options);
         var events = services.GetRequiredService<EventStore>();
+        events.SealWhatIsOlder();
         events.RebuildStaleProjections();
         if (options.Demo) services.GetRequiredService<DemoWorkshop>().FillWhenEmpty();
     }
@@ -70,11 +77,12 @@ public static class PawlApp
     public static void Services(IServiceCollection services, StartOptions options)
     {
         ArgumentNullException.ThrowIfNull(options);
-        Directory.CreateDirectory(options.DataFolder);
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => new Database(options.DataFolder));
+        services.AddSingleton(_ => new Seals(options.DataFolder));
         services.AddSingleton<EventStore>();
+        services.AddHostedService<DailyBackup>();
         services.AddSingleton<Library>();
         services.AddSingleton<DemoWorkshop>();
         services.AddSingleton<SignIn>();
@@ -97,6 +105,12 @@ public static class PawlApp
             o.Cookie.SameSite = SameSiteMode.Strict;
             o.ExpireTimeSpan = TimeSpan.FromHours(12);
             o.SlidingExpiration = true;
+            o.Events.OnValidatePrincipal = c =>
+            {
+                var library = c.HttpContext.RequestServices.GetRequiredService<Library>();
+                if (!library.SessionStands(c.Principal?.FindFirst(SignInEndpoints.SessionClaim)?.Value, c.Principal?.FindFirst(System.Security.Claims.ClaimTypes.NameIdentifier)?.Value)) c.RejectPrincipal();
+                return Task.CompletedTask;
+            };
             o.Events.OnRedirectToLogin = c => Problems.Write(c.HttpContext, StatusCodes.Status401Unauthorized, "Sign in first.");
             o.Events.OnRedirectToAccessDenied = c => Problems.Write(c.HttpContext, StatusCodes.Status403Forbidden, "The lead does this.");
         });
@@ -151,6 +165,11 @@ public static class PawlApp
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "no-referrer";
         var request = context.Request;
+        // A name that points here from elsewhere is not this server's: its pages could read what only this page may.
+        if (!IPAddress.TryParse(request.Host.Host.Trim('[', ']'), out var address) ? request.Host.Host is not "localhost" : !IPAddress.IsLoopback(address))
+            return Problems.Write(context, StatusCodes.Status421MisdirectedRequest, "This server does not answer to that name.");
+        // What people wrote is not kept by a browser that somebody else opens next.
+        if (request.Path.StartsWithSegments("/api", StringComparison.Ordinal)) context.Response.Headers.CacheControl = "no-store";
         var safe = HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method);
         var origin = request.Headers.Origin.ToString();
         if (!safe && origin.Length > 0 && !string.Equals(origin, $"{request.Scheme}://{request.Host}", StringComparison.OrdinalIgnoreCase))

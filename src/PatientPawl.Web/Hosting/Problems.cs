@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Data;
+using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Hosting;
 
@@ -34,6 +35,9 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
             JsonException json => Unreadable(json),
             BadHttpRequestException e => Make(e.StatusCode, Plain(e.Message)),
+            DamagedJobException e => Make(StatusCodes.Status500InternalServerError, e.Message, ("reason", "damaged"), ("jobId", e.JobId), ("seq", e.Seq)),
+            TooManySlipsException e => Make(StatusCodes.Status429TooManyRequests, e.Message, ("reason", "wait"), ("seconds", Math.Ceiling(e.Wait.TotalSeconds))),
+            _ when StorageTrouble.Says(exception) is { } trouble => Make(StatusCodes.Status507InsufficientStorage, trouble, ("reason", "storage")),
             _ => Make(StatusCodes.Status500InternalServerError, "That failed on our side. Nothing was stored; what you typed stays here."),
         };
         if (problem.Status >= StatusCodes.Status500InternalServerError)

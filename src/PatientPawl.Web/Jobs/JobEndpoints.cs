@@ -151,6 +151,8 @@ internal static class JobEndpoints
                 return s.Opened is null ? throw new UnknownJobException(id) : new NoteAdded(c.Text.Trim());
             })));
         jobs.MapGet("/{id:guid}/record", (Guid id, EventStore events) => TypedResults.Ok(JobRecord.Of(events.State(id))));
+        // Whether the log is what was stored: every hash and every seal, read again.
+        jobs.MapGet("/{id:guid}/verified", (Guid id, EventStore events) => TypedResults.Ok(events.Verify(id)));
         jobs.MapGet("/{id:guid}/file", (Guid id, EventStore events) =>
         {
             events.State(id);

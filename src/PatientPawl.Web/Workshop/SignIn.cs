@@ -29,72 +29,107 @@ public sealed record FirstLeadRequest(string Workshop, string Name, string Pin);
 /// <summary>A further technician.</summary>
 public sealed record NewTechnicianRequest(string Name, string Pin, bool IsLead);
 
-/// <summary>Checks PINs with the framework's hasher; locks a name for five minutes after five failures.</summary>
+/// <summary>Another PIN for somebody: one's own with the old one, or anybody's by the lead.</summary>
+public sealed record PinRequest(string? OldPin, string NewPin);
+
+/// <summary>
+/// Checks PINs with the framework's hasher. Wrong ones cost the device that sends them a delay that grows; nobody's name is locked, so that
+/// no one can lock a workshop out from the outside.
+/// </summary>
 public sealed class SignIn(Library library, IPasswordHasher<Technician> hasher, TimeProvider clock)
 {
-    public const int MostFailures = 5;
-    private static readonly TimeSpan LockedFor = TimeSpan.FromMinutes(5);
+    /// <summary>Wrong PINs that cost nothing yet: a slip of a gloved finger.</summary>
+    public const int Free = 3;
+
+    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(5);
     private readonly Lock _gate = new();
+    private readonly Dictionary<string, (int Wrong, DateTimeOffset Until)> _slips = new(StringComparer.Ordinal);
 
     public Technician Make(string name, string pin, bool isLead)
     {
         new Checks().Text("name", name, 60).ThrowIfAny();
-        if (pin is null || pin.Length is < 4 or > 12 || !pin.All(char.IsAsciiDigit))
-            throw new InputException(new InputError("pin", "not shown", "4 to 12 digits", "A PIN has 4 to 12 digits."));
-        var technician = new Technician(Guid.NewGuid(), name.Trim(), isLead, "", 0, null);
-        return technician with { PinHash = hasher.HashPassword(technician, pin) };
+        var technician = new Technician(Guid.NewGuid(), name.Trim(), isLead, "");
+        return technician with { PinHash = Hashed(technician, pin) };
     }
 
-    public Technician Check(Guid id, string pin)
+    /// <summary>A PIN as it is stored; one that anybody would try first is asked for again.</summary>
+    /// <exception cref="InputException">Too short, no digits, or too easy.</exception>
+    public string Hashed(Technician technician, string pin)
+    {
+        if (pin is null || pin.Length is < 4 or > 12 || !pin.All(char.IsAsciiDigit))
+            throw new InputException(new InputError("pin", "not shown", "4 to 12 digits", "A PIN has 4 to 12 digits."));
+        var steps = pin.Zip(pin.Skip(1), (a, b) => b - a).Distinct().ToArray();
+        if (steps is [0] or [1] or [-1])
+            throw new InputException(new InputError("pin", "not shown", "digits that do not repeat or count up or down", "That PIN is the first that anybody tries: choose another."));
+        return hasher.HashPassword(technician, pin);
+    }
+
+    /// <exception cref="InputException">No such name, or not that PIN.</exception>
+    /// <exception cref="TooManySlipsException">This device has to wait.</exception>
+    public Technician Check(Guid id, string pin, string device)
     {
         // One at a time, so that parallel guesses cannot slip past the count.
         lock (_gate)
         {
-            var technician = library.Technicians().FirstOrDefault(t => t.Id == id)
-                ?? throw new InputException(new InputError("technicianId", id.ToString(), "a name of this workshop", "Pick a name first."));
             var now = clock.GetUtcNow();
-            if (technician.LockedUntil is { } until && until > now)
-                throw new InputException(new InputError("pin", "not shown", "wait", $"Locked after {MostFailures} wrong PINs: try again in {Math.Ceiling((until - now).TotalMinutes)} minutes."));
-            if (hasher.VerifyHashedPassword(technician, technician.PinHash, pin ?? "") == PasswordVerificationResult.Failed)
+            if (_slips.TryGetValue(device, out var slip) && slip.Until > now) throw new TooManySlipsException(slip.Until - now);
+            var technician = library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
+                ?? throw new InputException(new InputError("technicianId", id.ToString(), "a name of this workshop", "Pick a name first."));
+            if (hasher.VerifyHashedPassword(technician, technician.PinHash, pin ?? "") != PasswordVerificationResult.Failed)
             {
-                var failures = technician.Failures + 1;
-                library.SetFailures(id, failures >= MostFailures ? 0 : failures, failures >= MostFailures ? now + LockedFor : null);
-                throw new InputException(new InputError("pin", "not shown", "the right PIN", "That PIN is not right."));
+                _slips.Remove(device);
+                return technician;
             }
 
-            if (technician.Failures > 0 || technician.LockedUntil is not null) library.SetFailures(id, 0, null);
-            return technician;
+            // Three are free; then 2, 4, 8 seconds and so on, five minutes at most.
+            var wrong = (_slips.TryGetValue(device, out var before) ? before.Wrong : 0) + 1;
+            var wait = wrong <= Free ? TimeSpan.Zero : TimeSpan.FromSeconds(Math.Min(Math.Pow(2, wrong - Free), Longest.TotalSeconds));
+            if (_slips.Count > 10_000) _slips.Clear();
+            _slips[device] = (wrong, now + wait);
+            throw new InputException(new InputError("pin", "not shown", "the right PIN", "That PIN is not right."));
         }
     }
 }
 
+/// <summary>Too many wrong PINs from one device.</summary>
+public sealed class TooManySlipsException(TimeSpan wait) : Exception($"Too many wrong PINs from this device: try again in {Figure.Count(Math.Ceiling(wait.TotalSeconds), "second")}.")
+{
+    /// <summary>How long.</summary>
+    public TimeSpan Wait { get; } = wait;
+}
+
 internal static class SignInEndpoints
 {
-    public const string LeadClaim = "lead";
+    public const string LeadClaim = "lead", SessionClaim = "session";
 
     public static void MapSignIn(this RouteGroupBuilder api)
     {
         api.MapGet("/session", (HttpContext http, Library library, DemoWorkshop demo) => TypedResults.Ok(Show(http.User, library, demo)));
-        api.MapPost("/session", async (SignInRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo) =>
+        api.MapPost("/session", async (SignInRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo, TimeProvider clock) =>
         {
-            var user = Principal(signIn.Check(request.TechnicianId, request.Pin));
+            var technician = signIn.Check(request.TechnicianId, request.Pin, http.Connection.RemoteIpAddress?.ToString() ?? "");
+            var user = Principal(technician, library.BeginSession(technician.Id, clock.GetUtcNow()));
             await http.SignInAsync(user);
             return TypedResults.Ok(Show(user, library, demo));
         });
-        api.MapDelete("/session", async (HttpContext http) =>
+        api.MapDelete("/session", async (HttpContext http, Library library) =>
         {
+            // The cookie is taken back here, not only at the browser: a copy of it signs nobody in.
+            if (http.User.FindFirstValue(SessionClaim) is { } session) library.EndSession(session);
             await http.SignOutAsync();
             return TypedResults.NoContent();
         });
-        api.MapPost("/workshop/first-lead", async (FirstLeadRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo) =>
+        api.MapPost("/workshop/first-lead", async (FirstLeadRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo, TimeProvider clock) =>
         {
+            // Asked before anything is hashed: nobody makes a workshop that has its lead work for them.
+            if (library.Technicians().Count > 0) throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
             new Checks().Text("workshop", request.Workshop, 60).ThrowIfAny();
             var lead = signIn.Make(request.Name, request.Pin, isLead: true);
             if (!library.Add(lead, onlyWhenEmpty: true))
                 throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
             library.SetSetting("workshop-name", request.Workshop.Trim());
             DemoWorkshop.AddWrenches(library);
-            var user = Principal(lead);
+            var user = Principal(lead, library.BeginSession(lead.Id, clock.GetUtcNow()));
             await http.SignInAsync(user);
             return TypedResults.Ok(Show(user, library, demo));
         });
@@ -105,22 +140,42 @@ internal static class SignInEndpoints
                 throw new InputException(new InputError("name", Figure.Shorten(request.Name), "a name not taken", "That name is taken."));
             return TypedResults.Ok(Show(http.User, library, demo));
         }).RequireAuthorization();
+        api.MapPost("/technicians/{id:guid}/pin", (Guid id, PinRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo) =>
+        {
+            var whose = Somebody(library, id);
+            if (http.User.FindFirstValue(ClaimTypes.NameIdentifier) == id.ToString()) signIn.Check(id, request.OldPin ?? "", http.Connection.RemoteIpAddress?.ToString() ?? "");
+            else http.RequireLead();
+            library.SetPin(id, signIn.Hashed(whose, request.NewPin));
+            return TypedResults.Ok(Show(http.User, library, demo));
+        }).RequireAuthorization();
+        api.MapPost("/technicians/{id:guid}/left", (Guid id, HttpContext http, Library library, DemoWorkshop demo, TimeProvider clock) =>
+        {
+            http.RequireLead();
+            Somebody(library, id);
+            if (library.Technicians().Count(t => t.IsLead && t.LeftAt is null) == 1 && library.Technicians().Any(t => t.Id == id && t.IsLead))
+                throw new Core.Jobs.NotAllowedException("The last lead does not leave.", ["Add another lead first."], []);
+            library.Leave(id, clock.GetUtcNow());
+            return TypedResults.Ok(Show(http.User, library, demo));
+        }).RequireAuthorization();
     }
+
+    private static Technician Somebody(Library library, Guid id) => library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
+        ?? throw new InputException(new InputError("id", id.ToString(), "somebody who works here", "Nobody of that id works here."));
 
     public static void RequireLead(this HttpContext http)
     {
         if (!http.User.HasClaim(LeadClaim, "yes")) throw new Core.Jobs.NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
     }
 
-    private static ClaimsPrincipal Principal(Technician t) => new(new ClaimsIdentity(
-        [new(ClaimTypes.NameIdentifier, t.Id.ToString()), new(ClaimTypes.Name, t.Name), new(LeadClaim, t.IsLead ? "yes" : "no")], CookieAuthenticationDefaults.AuthenticationScheme));
+    private static ClaimsPrincipal Principal(Technician t, Guid session) => new(new ClaimsIdentity(
+        [new(ClaimTypes.NameIdentifier, t.Id.ToString()), new(ClaimTypes.Name, t.Name), new(LeadClaim, t.IsLead ? "yes" : "no"), new(SessionClaim, session.ToString())], CookieAuthenticationDefaults.AuthenticationScheme));
 
     private static Session Show(ClaimsPrincipal user, Library library, DemoWorkshop demo)
     {
         var technicians = library.Technicians();
         // A cookie from another database on the same port names nobody here.
         var me = technicians.FirstOrDefault(t => t.Id.ToString() == user.FindFirstValue(ClaimTypes.NameIdentifier));
-        return new(me is null ? null : Name(me), library.Setting("workshop-name") ?? "Your workshop", [.. technicians.Select(Name)], technicians.Count == 0, demo.Pin);
+        return new(me is null ? null : Name(me), library.Setting("workshop-name") ?? "Your workshop", [.. technicians.Where(t => t.LeftAt is null).Select(Name)], technicians.Count == 0, demo.Pin);
     }
 
     private static TechnicianName Name(Technician t) => new(t.Id, t.Name, t.IsLead);

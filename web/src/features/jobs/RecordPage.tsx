@@ -16,6 +16,10 @@ export function RecordPage() {
     queryFn: () => take(api.GET("/api/jobs/{id}/record", { params: { path: { id: job.id } } })),
     placeholderData: (old) => old,
   });
+  const verified = useQuery({
+    queryKey: ["verified", job.id, job.version],
+    queryFn: () => take(api.GET("/api/jobs/{id}/verified", { params: { path: { id: job.id } } })),
+  });
   useKeys({ p: () => window.print() });
   const r = record.data;
   const { title, sub } = jobTitle(job);
@@ -40,6 +44,13 @@ export function RecordPage() {
                 {r && !r.finished && ", not finished"}
               </h2>
               <p className="m-0">{session.data?.workshop}</p>
+              {verified.data && (
+                <p
+                  className={`m-0 text-[16px] ${verified.data.verified ? "text-ink-2" : "font-bold text-outside"}`}
+                >
+                  {verified.data.says}
+                </p>
+              )}
             </div>
             <div className="no-print flex gap-2">
               <button type="button" className="btn" onClick={() => window.print()}>

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
+import { People } from "./People";
 import { Shell } from "../../ui/Shell";
 
 /** Technicians, spec sheets, wrenches, and jobs read back from their files. */
@@ -96,9 +97,7 @@ export function WorkshopPage() {
         </section>
         <section className="flex flex-col gap-3">
           <h2 className="text-[26px]">Technicians</h2>
-          <p className="m-0">
-            {session.data?.technicians.map((t) => `${t.name}${t.isLead ? " (lead)" : ""}`).join(", ")}.
-          </p>
+          <People />
           {isLead && (
             <form
               className="grid grid-cols-2 gap-2"
@@ -131,6 +130,18 @@ export function WorkshopPage() {
           )}
           <ProblemNote error={add.error} />
         </section>
+        {isLead && (
+          <section className="flex flex-col gap-2">
+            <h2 className="text-[26px]">Backup</h2>
+            <p className="m-0 text-[15px] text-ink-2">
+              One is made every day and kept for fourteen. This one is for a stick in a drawer: it holds every
+              record and the key of their seals.
+            </p>
+            <a className="btn" href="/api/workshop/backup" download>
+              Take a backup now
+            </a>
+          </section>
+        )}
         <section className="flex flex-col gap-2">
           <h2 className="text-[26px]">Spec sheets</h2>
           {sheets.data?.map((s) => (

@@ -1,0 +1,124 @@
+using System.IO.Compression;
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace PatientPawl.Data;
+
+/// <summary>
+/// Backups: one file with the database, as SQLite's online backup makes it while others write, and the key that its seals were made with.
+/// Copying the database file alone loses what still stands in its log.
+/// </summary>
+public static class Backups
+{
+    private const string Database = "patient-pawl.db", Key = "seal.key";
+
+    /// <summary>Makes a backup; the server may go on working.</summary>
+    /// <param name="folder">The data folder.</param>
+    /// <param name="file">Where it goes; an older one of that name is replaced once the new one is whole.</param>
+    /// <returns>How many events are in it.</returns>
+    /// <exception cref="FolderException">There is no database, or the file cannot be written.</exception>
+    public static long Make(string folder, string file)
+    {
+        var from = Path.Combine(folder, Database);
+        if (!File.Exists(from)) throw new FolderException($"There is nothing to back up in {folder}.");
+        var work = Directory.CreateTempSubdirectory("pawl-backup").FullName;
+        var half = file + ".part";
+        try
+        {
+            var copy = Path.Combine(work, Database);
+            var events = Copied(from, copy);
+            using (var zip = ZipFile.Open(half, ZipArchiveMode.Create))
+            {
+                zip.CreateEntryFromFile(copy, Database);
+                zip.CreateEntryFromFile(Path.Combine(folder, Key), Key);
+            }
+
+            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(half, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            File.Move(half, file, overwrite: true);
+            return events;
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or SqliteException)
+        {
+            throw new FolderException($"The backup could not be made: {StorageTrouble.Says(e) ?? e.Message} An older one of that name is still there.", e);
+        }
+        finally
+        {
+            File.Delete(half);
+            Directory.Delete(work, recursive: true);
+        }
+    }
+
+    /// <summary>Puts a backup back. What was in the folder is moved aside, never thrown away.</summary>
+    /// <returns>Where what was there lies now; null when the folder was empty.</returns>
+    /// <exception cref="FolderException">The file is no backup, is damaged, or a server works in the folder.</exception>
+    public static string? Restore(string folder, string file, DateTimeOffset now)
+    {
+        if (!File.Exists(file)) throw new FolderException($"There is no file {file}.");
+        Directory.CreateDirectory(folder);
+        using var held = new FolderLock(folder);
+        var work = Directory.CreateTempSubdirectory("pawl-restore").FullName;
+        try
+        {
+            using (var zip = ZipFile.OpenRead(file))
+            {
+                foreach (var name in new[] { Database, Key })
+                    (zip.GetEntry(name) ?? throw new FolderException($"{file} is no backup of this product: {name} is not in it.")).ExtractToFile(Path.Combine(work, name));
+            }
+
+            Whole(Path.Combine(work, Database));
+            string? aside = null;
+            var here = Directory.GetFiles(folder, Database + "*").Concat(Directory.GetFiles(folder, Key)).ToArray();
+            if (here.Length > 0)
+            {
+                aside = Path.Combine(folder, $"before-restore-{now:yyyyMMdd-HHmmss}");
+                Directory.CreateDirectory(aside);
+                foreach (var old in here) File.Move(old, Path.Combine(aside, Path.GetFileName(old)));
+            }
+
+            foreach (var name in new[] { Database, Key })
+            {
+                File.Copy(Path.Combine(work, name), Path.Combine(folder, name));
+                if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(Path.Combine(folder, name), UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            }
+
+            return aside;
+        }
+        catch (InvalidDataException e)
+        {
+            throw new FolderException($"{file} is no backup of this product, or it is damaged. Nothing was changed.", e);
+        }
+        finally
+        {
+            Directory.Delete(work, recursive: true);
+        }
+    }
+
+    private static long Copied(string from, string to)
+    {
+        using var source = Open(from, SqliteOpenMode.ReadWrite);
+        using var target = Open(to, SqliteOpenMode.ReadWriteCreate);
+        source.BackupDatabase(target);
+        return target.ExecuteScalar<long>("select count(*) from job_event");
+    }
+
+    private static void Whole(string database)
+    {
+        try
+        {
+            using var connection = Open(database, SqliteOpenMode.ReadOnly);
+            if (connection.ExecuteScalar<string>("pragma integrity_check") is not "ok" and var says) throw new FolderException($"The database in the backup is damaged: {says}. Nothing was changed.");
+        }
+        catch (SqliteException e)
+        {
+            throw new FolderException("The database in the backup is damaged. Nothing was changed.", e);
+        }
+    }
+
+    private static SqliteConnection Open(string path, SqliteOpenMode mode)
+    {
+        // Not pooled: the file is moved or deleted right after.
+        var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Mode = mode, Pooling = false, DefaultTimeout = 10 }.ToString());
+        connection.Open();
+        return connection;
+    }
+}

@@ -1,0 +1,93 @@
+using PatientPawl.Data;
+
+namespace PatientPawl.Web.Hosting;
+
+/// <summary>What the command line does beside serving: verify, back up, restore.</summary>
+public static class Maintenance
+{
+    /// <summary>Does it, says what came of it, and gives the exit code: 0 when all is well.</summary>
+    public static int Run(StartOptions options, TextWriter output, TextWriter errors, TimeProvider clock)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        ArgumentNullException.ThrowIfNull(output);
+        ArgumentNullException.ThrowIfNull(errors);
+        ArgumentNullException.ThrowIfNull(clock);
+        try
+        {
+            if (options.Backup is { } to)
+            {
+                output.WriteLine($"Backed up {Core.Figure.Count(Backups.Make(options.DataFolder, to), "event")} to {to}. It holds the seal key: keep it where only the lead reads it.");
+                return 0;
+            }
+
+            if (options.Restore is { } from)
+            {
+                var aside = Backups.Restore(options.DataFolder, from, clock.GetLocalNow());
+                output.WriteLine($"Restored from {from}.{(aside is null ? "" : $" What was there lies in {aside}.")}");
+                return 0;
+            }
+
+            return Verify(options, output, clock);
+        }
+        catch (FolderException e)
+        {
+            errors.WriteLine($"patient-pawl: {e.Message}");
+            return 1;
+        }
+    }
+
+    private static int Verify(StartOptions options, TextWriter output, TimeProvider clock)
+    {
+        using var database = new Database(options.DataFolder);
+        var events = new EventStore(database, clock, new Seals(options.DataFolder));
+        var wrong = 0;
+        foreach (var id in events.JobIds())
+        {
+            var check = events.Verify(id);
+            if (check.Verified) continue;
+            wrong++;
+            output.WriteLine($"Job {id}: {check.Says}");
+        }
+
+        output.WriteLine(wrong == 0 ? $"Verified: {Core.Figure.Count(events.JobIds().Count, "job")}, each as it was stored." : $"{Core.Figure.Count(wrong, "job differs", "jobs differ")} from what was stored.");
+        return wrong == 0 ? 0 : 1;
+    }
+}
+
+/// <summary>A backup a day beside the data, the last fourteen of them.</summary>
+public sealed partial class DailyBackup(StartOptions options, TimeProvider clock, ILogger<DailyBackup> log) : BackgroundService
+{
+    /// <summary>How many are kept.</summary>
+    public const int Kept = 14;
+
+    /// <summary>Makes today's where it is not there, and lets the oldest go.</summary>
+    public static void Make(string folder, DateOnly today)
+    {
+        var backups = Path.Combine(folder, "backups");
+        Directory.CreateDirectory(backups);
+        var file = Path.Combine(backups, $"{Core.Figure.Date(today)}.pawl-backup");
+        if (!File.Exists(file)) Backups.Make(folder, file);
+        foreach (var old in Directory.GetFiles(backups, "*.pawl-backup").OrderDescending(StringComparer.Ordinal).Skip(Kept)) File.Delete(old);
+    }
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(TimeSpan.FromMinutes(30), clock);
+        // The first one waits: a server that was just started has something better to do.
+        while (await timer.WaitForNextTickAsync(stoppingToken))
+        {
+            try
+            {
+                Make(options.DataFolder, DateOnly.FromDateTime(clock.GetLocalNow().DateTime));
+            }
+            catch (FolderException e)
+            {
+                NotMade(log, e.Message);
+            }
+        }
+    }
+
+    [LoggerMessage(EventId = 501, Level = LogLevel.Error, Message = "Today's backup was not made: {Why}")]
+    private static partial void NotMade(ILogger logger, string why);
+}
