@@ -46,18 +46,18 @@ public sealed class Workshop : IAsyncDisposable
         return folder;
     });
 
-    public static async Task<Workshop> Open(bool demo = true, string? folder = null, bool copied = true)
+    public static async Task<Workshop> Open(bool demo = true, string? folder = null, bool copied = true, Func<StartOptions, StartOptions>? options = null)
     {
         folder ??= Directory.CreateTempSubdirectory("pawl").FullName;
         Directory.CreateDirectory(folder);
         if (demo && copied && Directory.GetFileSystemEntries(folder).Length == 0)
             foreach (var file in Directory.GetFiles(Filled.Value)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
-        var options = new StartOptions(0, folder, demo);
-        var app = PawlApp.Build(options, []);
-        PawlApp.Prepare(app.Services, options);
+        var with = options?.Invoke(new(0, folder, demo)) ?? new StartOptions(0, folder, demo);
+        var app = PawlApp.Build(with, []);
+        PawlApp.Prepare(app.Services, with);
         await app.StartAsync();
         var url = app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
-        return new(app, folder, new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(url) });
+        return new(app, folder, new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer(), SslOptions = { RemoteCertificateValidationCallback = (_, _, _, _) => with.Listen is not null } }) { BaseAddress = new Uri(url) });
     }
 
     public HttpClient Another() => new(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = Client.BaseAddress };

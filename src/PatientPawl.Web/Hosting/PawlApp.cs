@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using PatientPawl.Core.Measuring;
@@ -27,15 +28,18 @@ public static class PawlApp
         ArgumentNullException.ThrowIfNull(options);
         // The built front end lies beside the program, wherever it was started from.
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = [], ApplicationName = typeof(PawlApp).Assembly.GetName().Name, ContentRootPath = AppContext.BaseDirectory });
-        builder.WebHost.UseUrls($"http://127.0.0.1:{options.Port}").ConfigureKestrel(k =>
+        builder.WebHost.ConfigureKestrel(k =>
         {
             k.AddServerHeader = false;
             k.Limits.MaxRequestBodySize = 8 * 1024 * 1024;
+            if (options.Listen is not { } address) k.Listen(IPAddress.Loopback, options.Port);
+            else if (options.BehindProxy is not null) k.Listen(address, options.Port);
+            else k.Listen(address, options.Port, l => l.UseHttps(options.Certificate is { } own ? Certificates.Own(own) : new Certificates(options.DataFolder, TimeProvider.System).For(address)));
         });
         builder.Logging.ClearProviders().AddSimpleConsole(c => c.SingleLine = true).SetMinimumLevel(LogLevel.Warning);
         Services(builder.Services, options);
         var app = builder.Build();
-        Pipeline(app);
+        Pipeline(app, options);
         return app;
     }
 
@@ -59,7 +63,8 @@ public static class PawlApp
             return 1;
         }
 
-        await output.WriteLineAsync($"Patient Pawl is at http://127.0.0.1:{options.Port} (data in {options.DataFolder}). Ctrl+C stops it.");
+        foreach (var at in options.Addresses) await output.WriteLineAsync($"Patient Pawl is at {at} (data in {options.DataFolder}). Ctrl+C stops it.");
+        if (options is { Listen: not null, Certificate: null, BehindProxy: null }) await output.WriteLineAsync("Other devices: open /join there once, and trust the workshop's root.");
         await app.WaitForShutdownAsync();
         return 0;
     }
@@ -102,6 +107,7 @@ public static class PawlApp
         {
             o.Cookie.Name = "pawl";
             o.Cookie.HttpOnly = true;
+            o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
             o.Cookie.SameSite = SameSiteMode.Strict;
             o.ExpireTimeSpan = TimeSpan.FromHours(12);
             o.SlidingExpiration = true;
@@ -116,15 +122,32 @@ public static class PawlApp
         });
     }
 
-    public static void Pipeline(WebApplication app)
+    public static void Pipeline(WebApplication app, StartOptions options)
     {
         ArgumentNullException.ThrowIfNull(app);
+        ArgumentNullException.ThrowIfNull(options);
+        if (options.BehindProxy is { } proxy)
+        {
+            var forwarded = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost, ForwardLimit = 1 };
+            forwarded.KnownIPNetworks.Clear();
+            forwarded.KnownProxies.Clear();
+            forwarded.KnownProxies.Add(proxy);
+            app.UseForwardedHeaders(forwarded);
+        }
+
+        // HSTS only with a certificate that does not change with the machine: on a self-made one it would lock people out.
+        if (options.Certificate is not null) app.Use((context, next) =>
+        {
+            context.Response.Headers.StrictTransportSecurity = "max-age=31536000";
+            return next(context);
+        });
         app.UseExceptionHandler();
         app.UseStatusCodePages();
-        app.Use(SameOrigin);
+        app.Use((context, next) => SameOrigin(context, next, options));
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapOpenApi();
+        if (options is { Listen: not null, Certificate: null, BehindProxy: null }) app.MapJoin(options);
         app.MapGet("/healthz", () => TypedResults.Text("ok")).ExcludeFromDescription();
 
         var api = app.MapGroup("/api");
@@ -159,14 +182,14 @@ public static class PawlApp
     /// Beside SameSite=Strict cookies: a write from another origin is refused outright, and the answer may load nothing
     /// from elsewhere.
     /// </summary>
-    private static Task SameOrigin(HttpContext context, RequestDelegate next)
+    private static Task SameOrigin(HttpContext context, RequestDelegate next, StartOptions options)
     {
         context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "no-referrer";
         var request = context.Request;
         // A name that points here from elsewhere is not this server's: its pages could read what only this page may.
-        if (!IPAddress.TryParse(request.Host.Host.Trim('[', ']'), out var address) ? request.Host.Host is not "localhost" : !IPAddress.IsLoopback(address))
+        if (!options.Answers(request.Host.Host))
             return Problems.Write(context, StatusCodes.Status421MisdirectedRequest, "This server does not answer to that name.");
         // What people wrote is not kept by a browser that somebody else opens next.
         if (request.Path.StartsWithSegments("/api", StringComparison.Ordinal)) context.Response.Headers.CacheControl = "no-store";

@@ -1,8 +1,19 @@
+using System.Net;
+
 namespace PatientPawl.Web.Hosting;
 
 /// <summary>What the command line says.</summary>
 public sealed record StartOptions(int Port, string DataFolder, bool Demo)
 {
+    /// <summary>The address that other devices reach, over HTTPS; null listens on loopback alone.</summary>
+    public IPAddress? Listen { get; init; }
+
+    /// <summary>A certificate of the workshop's own; null makes one.</summary>
+    public string? Certificate { get; init; }
+
+    /// <summary>The proxy whose word on scheme, host and address is taken; null where there is none.</summary>
+    public IPAddress? BehindProxy { get; init; }
+
     /// <summary>Where a backup goes, instead of serving; null when none is asked for.</summary>
     public string? Backup { get; init; }
 
@@ -14,6 +25,22 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
 
     /// <summary>True when it does one thing and ends.</summary>
     public bool IsMaintenance => Backup is not null || Restore is not null || Verify;
+
+    /// <summary>Where it can be opened.</summary>
+    public IReadOnlyList<string> Addresses => Listen is not { } at ? [$"http://127.0.0.1:{Port}"]
+        : [.. Certificates.Addresses(at).Select(a => $"{(BehindProxy is null ? "https" : "http")}://{(a.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6 ? $"[{a}]" : a)}:{Port}")];
+
+    /// <summary>
+    /// True for the names this server goes by: loopback, the addresses it listens at, this machine's own name. Behind a proxy the proxy
+    /// answers for names.
+    /// </summary>
+    public bool Answers(string host)
+    {
+        ArgumentNullException.ThrowIfNull(host);
+        if (BehindProxy is not null || host is "localhost") return true;
+        if (IPAddress.TryParse(host.Trim('[', ']'), out var address)) return IPAddress.IsLoopback(address) || (Listen is { } at && Certificates.Addresses(at).Contains(address));
+        return Listen is not null && (Certificate is not null || string.Equals(host, Dns.GetHostName(), StringComparison.OrdinalIgnoreCase) || string.Equals(host, Dns.GetHostName() + ".local", StringComparison.OrdinalIgnoreCase));
+    }
 
     public static string DefaultFolder =>
         Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share", "patient-pawl");
@@ -36,6 +63,18 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
                     options = options with { DataFolder = Path.GetFullPath(args[i + 1]) };
                     i++;
                     break;
+                case "--listen" when i + 1 < args.Length && IPAddress.TryParse(args[i + 1], out var address):
+                    options = options with { Listen = address };
+                    i++;
+                    break;
+                case "--certificate" when i + 1 < args.Length && args[i + 1].Length > 0:
+                    options = options with { Certificate = Path.GetFullPath(args[i + 1]) };
+                    i++;
+                    break;
+                case "--behind-proxy" when i + 1 < args.Length && IPAddress.TryParse(args[i + 1], out var proxy):
+                    options = options with { BehindProxy = proxy };
+                    i++;
+                    break;
                 case "--backup" when i + 1 < args.Length && args[i + 1].Length > 0:
                     options = options with { Backup = Path.GetFullPath(args[i + 1]) };
                     i++;
@@ -51,9 +90,15 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
                     options = options with { Demo = false };
                     break;
                 default:
-                    errors.WriteLine($"patient-pawl: '{args[i]}' is not understood. Use --port 1..65535, --data DIR, --no-demo, --verify, --backup FILE, --restore FILE.");
+                    errors.WriteLine($"patient-pawl: '{args[i]}' is not understood. Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --verify, --backup FILE, --restore FILE.");
                     return null;
             }
+        }
+
+        if (options is { Certificate: not null, Listen: null })
+        {
+            errors.WriteLine("patient-pawl: --certificate goes with --listen ADDRESS.");
+            return null;
         }
 
         return options;

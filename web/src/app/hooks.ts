@@ -1,3 +1,4 @@
+import { newId } from "./ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
@@ -40,7 +41,7 @@ export function useCommand<Body>(
       if (pending.current?.key !== key)
         pending.current = {
           key,
-          header: { eventId: crypto.randomUUID(), expectedVersion: job.version, occurredAt: occurredAt() },
+          header: { eventId: newId(), expectedVersion: job.version, occurredAt: occurredAt() },
         };
       try {
         const answer = await send(pending.current.header, body);

@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { useEffect, useState } from "react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../app/api";
@@ -222,7 +223,7 @@ export function BleedPanel({
   const bad = volume.trim() !== "" && Number.isNaN(ml);
   const go = () => {
     if (volume.trim() === "" || bad) return;
-    void note({ id: crypto.randomUUID(), volumeMl: ml, ...seen }).then(
+    void note({ id: newId(), volumeMl: ml, ...seen }).then(
       () => {
         setSeen({ bubbles: false, colourChanged: false, clear: false, filled: false });
       },

@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
@@ -33,7 +34,7 @@ export function NewJob() {
   const [f, setF] = useState(EMPTY);
   const [scope, setScope] = useState<Schemas["JobScope"]>("pads");
   const [calipers, setCalipers] = useState<Side[]>([]);
-  const ids = useRef({ jobId: crypto.randomUUID(), eventId: crypto.randomUUID() });
+  const ids = useRef({ jobId: newId(), eventId: newId() });
   const navigate = useNavigate();
   const client = useQueryClient();
   const open = useMutation({
@@ -59,7 +60,7 @@ export function NewJob() {
       void navigate(`/jobs/${a.jobId}`);
     },
     onError: (e) => {
-      if (e instanceof ApiError) ids.current.eventId = crypto.randomUUID();
+      if (e instanceof ApiError) ids.current.eventId = newId();
     },
   });
   const set = (key: keyof typeof EMPTY) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>

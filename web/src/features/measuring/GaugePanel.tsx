@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
@@ -9,7 +10,7 @@ import type { Bench } from "./readings";
 const GAUGE = (() => {
   const known = sessionStorage.getItem("gauge");
   if (known) return known;
-  const made = crypto.randomUUID();
+  const made = newId();
   sessionStorage.setItem("gauge", made);
   return made;
 })();

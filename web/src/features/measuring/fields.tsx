@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
@@ -54,7 +55,7 @@ export function ReadingField({
     try {
       await bench.source.take(side, [
         {
-          id: crypto.randomUUID(),
+          id: newId(),
           ...point,
           valueMm: Number(mm.toFixed(6)),
           instrumentId: bench.instrument(point.measurand),

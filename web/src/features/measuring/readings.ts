@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { useQuery, useQueryClient, keepPreviousData } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
@@ -80,7 +81,7 @@ export const useJobBenches = (jobId: string) =>
   });
 
 /** A new header for a command that never waits for a version. */
-export const header = () => ({ eventId: crypto.randomUUID(), occurredAt: occurredAt() });
+export const header = () => ({ eventId: newId(), occurredAt: occurredAt() });
 
 /** Readings of a job, each stored as it is taken. */
 export function useJobReadings(

@@ -1,3 +1,4 @@
+import { newId } from "../../app/ids";
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { ApiError, type Schemas } from "../../app/api";
@@ -231,7 +232,7 @@ export function LogPanel({
     try {
       await note(
         {
-          id: crypto.randomUUID(),
+          id: newId(),
           turns: count.turns,
           protrusionMm: Number(mm.toFixed(6)),
           stage: (answer?.stage ?? 1) + (reversed ? 1 : 0),

@@ -31,8 +31,7 @@ export function People() {
     onSuccess: settled,
   });
   const leave = useMutation({
-    mutationFn: (id: string) =>
-      take(api.POST("/api/technicians/{id}/left", { params: { path: { id } } })),
+    mutationFn: (id: string) => take(api.POST("/api/technicians/{id}/left", { params: { path: { id } } })),
     onSuccess: settled,
   });
   return (
@@ -74,9 +73,7 @@ export function People() {
                 change.mutate(t.id);
               }}
             >
-              {me?.id === t.id && (
-                <Pin label="PIN until now" value={oldPin} onChange={setOldPin} old />
-              )}
+              {me?.id === t.id && <Pin label="PIN until now" value={oldPin} onChange={setOldPin} old />}
               <Pin label="New PIN, 4 to 12 digits" value={newPin} onChange={setNewPin} />
               <button className="btn" disabled={newPin === "" || change.isPending}>
                 Change it
