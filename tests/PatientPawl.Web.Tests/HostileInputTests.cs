@@ -46,6 +46,33 @@ public class HostileInputTests(ITestOutputHelper output)
         (await other.Client.PostAsync("/api/jobs/import", new StringContent(file, Encoding.UTF8, "application/json"))).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
+    [Theory]
+    [InlineData("application/json; charset=klingon", """{"vin":"11111111111111111"}""", HttpStatusCode.UnsupportedMediaType)]
+    [InlineData("application/json", """{"thicknessMm":0.05,"hubRadiusMm":1e400,"rotorRadiusMm":125}""", HttpStatusCode.BadRequest)]
+    [InlineData("application/json", """{"pistons":[null],"homeProtrusionMm":2,"protrusionLimitMm":12}""", HttpStatusCode.BadRequest)]
+    public async Task A_charset_nobody_knows_a_number_without_end_and_nothing_in_a_list_are_told_and_not_stumbled_over(string type, string body, HttpStatusCode wanted)
+    {
+        await using var shop = await Workshop.Open();
+        var path = body.Contains("vin", StringComparison.Ordinal) ? "/api/bench/vin" : body.Contains("pistons", StringComparison.Ordinal) ? "/api/bench/creep" : "/api/bench/speck";
+        using var content = new ByteArrayContent(Encoding.UTF8.GetBytes(body));
+        content.Headers.TryAddWithoutValidation("Content-Type", type);
+        var answer = await shop.Client.PostAsync(path, content);
+        answer.StatusCode.ShouldBe(wanted, await answer.Content.ReadAsStringAsync());
+    }
+
+    [Theory]
+    [InlineData("..")]
+    [InlineData("a/b")]
+    [InlineData("-x")]
+    public async Task A_code_that_no_address_can_carry_is_refused(string code)
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var sheet = (await shop.Client.GetFromJsonAsync<JsonNode>("/api/spec-sheets"))![0]!.DeepClone();
+        sheet["code"] = code;
+        (await Workshop.Problem(await shop.Client.PostAsJsonAsync("/api/spec-sheets", sheet)))["errors"]![0]!["field"]!.ToString().ShouldBe("code");
+    }
+
     private static (string Path, JsonNode Body)[] Valid(string id)
     {
         JsonObject C(params (string, JsonNode?)[] more) => Workshop.Command(1, more);

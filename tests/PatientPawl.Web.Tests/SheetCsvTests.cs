@@ -34,6 +34,26 @@ public sealed class SheetCsvTests(DemoShop demo) : IClassFixture<DemoShop>
         }
     }
 
+    [Theory]
+    [InlineData("=HYPERLINK(\"http://elsewhere.example\")")]
+    [InlineData("+44 depot copy")]
+    [InlineData("-10 degrees leaflet")]
+    [InlineData("@depot")]
+    [InlineData("'=typed so")]
+    [InlineData("''=typed so")]
+    [InlineData("'tis plain")]
+    public async Task A_text_that_a_spreadsheet_takes_for_a_formula_goes_out_harmless_and_comes_back_as_it_was(string source)
+    {
+        await _shop.SignIn();
+        var sheet = (await _shop.Client.GetFromJsonAsync<JsonNode>("/api/spec-sheets"))!.AsArray()[0]!.DeepClone();
+        (sheet["code"], sheet["source"]) = ("CSV-1", source);
+        (await _shop.Client.PostAsJsonAsync("/api/spec-sheets", sheet)).EnsureSuccessStatusCode();
+        var csv = await _shop.Client.GetStringAsync("/api/spec-sheets/CSV-1/csv");
+        var cell = csv.Split("\r\n").Single(l => l.StartsWith("source,", StringComparison.Ordinal))["source,".Length..].TrimStart('"');
+        "=+-@".ShouldNotContain(cell[..1]);
+        (await Read(csv))["sheet"]!["source"]!.ToString().ShouldBe(source);
+    }
+
     private static JsonNode Plain(JsonNode node)
     {
         var copy = node.DeepClone().AsObject();

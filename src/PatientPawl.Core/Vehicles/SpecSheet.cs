@@ -202,6 +202,9 @@ public sealed record SpecSheet(
             .Range("reservoir.bandMl", Reservoir.Band.Milliliters, 10, 2000, "mL")
             .Range("reservoir.headspaceMl", Reservoir.Headspace.Milliliters, 0, 2000, "mL")
             .Range("electric.batteryFloorV", Electric?.BatteryFloor?.Volts, 9, 16, "V");
+        // It stands in addresses and file names.
+        if (Code.Length > 0 && !(char.IsAsciiLetterOrDigit(Code[0]) && Code.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_')))
+            checks.Add("code", Figure.Shorten(Code), "letters, digits, - and _, a letter or digit first", "The sheet's code has a character that no address can carry.");
         foreach (var step in (Electric?.InCar ?? []).Concat(Electric?.InCarClose ?? [])) checks.Text("electric.inCar.says", step.Says, 120).Range("electric.inCar.seconds", step.Seconds, 0, 600, "s");
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");

@@ -6,6 +6,20 @@ namespace PatientPawl.Web.Hosting;
 /// <summary>CSV as people send it: comma, semicolon or tab parts the columns, empty lines say nothing, a torn quote spoils no other line.</summary>
 internal static class Csv
 {
+    /// <summary>
+    /// A text cell that a spreadsheet would take for a formula begins with an apostrophe; <see cref="Plain"/> takes it off again. Numbers stay
+    /// numbers. Source: OWASP, CSV injection.
+    /// </summary>
+    public static string Harmless(string text) => Risky(text) ? "'" + text : text;
+
+    /// <summary>The text as it was before it was made harmless.</summary>
+    public static string Plain(string text) => text.StartsWith('\'') && Risky(text) ? text[1..] : text;
+
+    // Behind any apostrophes of its own, so that what was made harmless is told from what was typed so.
+    private static bool Risky(string text) => text.AsSpan().TrimStart('\'') is { Length: > 0 } rest && Formula.Contains(rest[0], StringComparison.Ordinal);
+
+    private const string Formula = "=+-@\t\r";
+
     /// <summary>Opens a text of at most <paramref name="most"/> characters; the first line tells what parts the columns.</summary>
     /// <exception cref="InputException">Nothing there, or too much.</exception>
     public static (CsvReader Reader, char Separator, string FirstLine) Open(string text, int most)

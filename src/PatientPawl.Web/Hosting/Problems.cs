@@ -34,6 +34,8 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
             JsonException json => Unreadable(json),
+            // The framework has no status for a charset that nobody knows.
+            InvalidOperationException e when e.Message.Contains("charset", StringComparison.OrdinalIgnoreCase) => Make(StatusCodes.Status415UnsupportedMediaType, "Send JSON as UTF-8: that character set is not known."),
             BadHttpRequestException e => Make(e.StatusCode, Plain(e.Message)),
             DamagedJobException e => Make(StatusCodes.Status500InternalServerError, e.Message, ("reason", "damaged"), ("jobId", e.JobId), ("seq", e.Seq)),
             TooManySlipsException e => Make(StatusCodes.Status429TooManyRequests, e.Message, ("reason", "wait"), ("seconds", Math.Ceiling(e.Wait.TotalSeconds))),

@@ -35,7 +35,7 @@ internal static class ReadingsCsv
             {
                 csv.WriteRecord((string[])
                 [
-                    Kebab(r.Measurand), r.Place, r.Direction is { } d ? Figure.Of(d.Degrees, 6) : "", Figure.Of(r.Value.Millimeters, 6), r.Instrument.Id,
+                    Kebab(r.Measurand), r.Place, r.Direction is { } d ? Figure.Of(d.Degrees, 6) : "", Figure.Of(r.Value.Millimeters, 6), Csv.Harmless(r.Instrument.Id),
                     r.Celsius is { } t ? Figure.Of(t) : "", r.At.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture),
                 ]);
             }

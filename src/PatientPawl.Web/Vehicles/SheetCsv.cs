@@ -25,7 +25,7 @@ internal static class SheetCsv
         using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture }, leaveOpen: true))
         {
             csv.WriteRecord((string[])["field", "value"]);
-            foreach (var (path, value) in Flat(JsonSerializer.SerializeToNode(sheet, PawlJson.Options), "")) csv.WriteRecord((string[])[path, value]);
+            foreach (var (path, value) in Flat(JsonSerializer.SerializeToNode(sheet, PawlJson.Options), "")) csv.WriteRecord((string[])[path, Shape(path) == JsonValueKind.String ? Csv.Harmless(value) : value]);
         }
 
         return text.ToString();
@@ -87,7 +87,7 @@ internal static class SheetCsv
             if (value.ToLowerInvariant() is not ("yes" or "no" or "true" or "false")) return $"{path}: yes or no.";
             node = value.ToLowerInvariant() is "yes" or "true";
         }
-        else node = value;
+        else node = Csv.Plain(value);
 
         JsonNode at = root;
         var parts = path.Split('.');
