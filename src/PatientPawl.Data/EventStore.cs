@@ -32,6 +32,14 @@ public sealed class JobIsHereException(Guid id)
     public Guid JobId { get; } = id;
 }
 
+/// <summary>A job that was read in from a file.</summary>
+/// <param name="By">Who read it in.</param>
+/// <param name="At">When, by this server's clock.</param>
+public sealed record ImportedCopy(string By, DateTimeOffset At);
+
+/// <summary>The job was read in from a file: it is looked at here, and goes on where it lives.</summary>
+public sealed class CopyException(ImportedCopy copy) : Exception($"This is a copy, read in by {copy.By}: it takes nothing more here, and goes on where it lives.");
+
 /// <summary>No such job.</summary>
 public sealed class UnknownJobException(Guid id) : Exception($"There is no job {id}.");
 
@@ -76,6 +84,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             if (seen is { } s)
                 return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? (new(jobId, eventId, (int)s.Seq), null) : throw new ReusedIdException();
 
+            if (Copy(c, jobId, t) is { } copy) throw new CopyException(copy);
             var before = _states.Find(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
             if (expectedVersion is { } expected && before.Version != expected)
                 throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
@@ -125,7 +134,10 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// </summary>
     /// <exception cref="JobIsHereException">A job of this id lives here, and the file is not a copy of it.</exception>
     /// <exception cref="ReusedIdException">An event of it is here already, in another job.</exception>
-    public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events)
+    /// <param name="jobId">The job.</param>
+    /// <param name="events">Its events, verified.</param>
+    /// <param name="by">Who reads it in.</param>
+    public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events, string by)
     {
         ArgumentNullException.ThrowIfNull(events);
         var id = jobId.ToString();
@@ -142,9 +154,17 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                 Seal(c, t, jobId, e.Seq, Insert(c, t, jobId, content, "import", e.Id, e.Seq), asFound: true);
             }
 
+            c.Execute("insert into imported(job_id, by_name, at) values(@id, @by, @at)", new { id, by, at = clock.GetUtcNow().ToString("O") }, t);
             return (events.Count, folded);
         }, done => _states.Publish(jobId, done.State)).Added;
     }
+
+    /// <summary>By whom and when a job was read in; null of one that lives here.</summary>
+    public ImportedCopy? Imported(Guid jobId) => database.Read(c => Copy(c, jobId, null));
+
+    private static ImportedCopy? Copy(SqliteConnection c, Guid jobId, SqliteTransaction? t) =>
+        c.QueryFirstOrDefault<(string By, string At)?>("select by_name, at from imported where job_id = @id", new { id = jobId.ToString() }, t) is { } row
+            ? new(row.By, DateTimeOffset.Parse(row.At, System.Globalization.CultureInfo.InvariantCulture)) : null;
 
     /// <summary>The chain's next hash: SHA-256 over the hash before and the stored bytes.</summary>
     public static string Chain(string previous, byte[] content)

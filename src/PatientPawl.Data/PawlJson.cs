@@ -36,13 +36,12 @@ public static class PawlJson
         // What is stored has frozen names; what only passes over the API is named after the code.
         foreach (var names in WireNames.Converters) o.Converters.Add(names);
         o.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
-        o.Converters.Add(new FiniteConverter());
         o.Converters.Add(new QuantityConverter<Length>(v => Length.FromMillimeters(v), q => q.Millimeters));
         o.Converters.Add(new QuantityConverter<Torque>(v => Torque.FromNewtonMeters(v), q => q.NewtonMeters));
         o.Converters.Add(new QuantityConverter<Volume>(v => Volume.FromMilliliters(v), q => q.Milliliters));
         o.Converters.Add(new QuantityConverter<Angle>(v => Angle.FromDegrees(v), q => q.Degrees));
         o.Converters.Add(new QuantityConverter<ElectricPotential>(v => ElectricPotential.FromVolts(v), q => q.Volts));
-        o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents, RefuseNullItems } };
+        o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents, RefuseWhatIsNoFigure } };
         return o;
     }
 
@@ -66,32 +65,22 @@ public static class PawlJson
         foreach (var card in EventCatalogue.All.OrderBy(c => c.Wire, StringComparer.Ordinal)) info.PolymorphismOptions.DerivedTypes.Add(new(card.Event, card.Wire));
     }
 
-    /// <summary>A list of things holds things: null among them is told here, and not by whoever stumbles over it.</summary>
-    private static void RefuseNullItems(JsonTypeInfo info)
+    /// <summary>A list of things holds things, and a number has an end: either is told here, and not by whoever stumbles over it.</summary>
+    private static void RefuseWhatIsNoFigure(JsonTypeInfo info)
     {
         if (info.Kind != JsonTypeInfoKind.Object) return;
         var lists = info.Properties.Where(p => p.Get is not null && p.PropertyType is { IsGenericType: true } t && t.GetGenericTypeDefinition() == typeof(IReadOnlyList<>) && !t.GetGenericArguments()[0].IsValueType).ToArray();
-        if (lists.Length == 0) return;
+        var numbers = info.Properties.Where(p => p.Get is not null && (Nullable.GetUnderlyingType(p.PropertyType) ?? p.PropertyType) == typeof(double)).ToArray();
+        if (lists.Length + numbers.Length == 0) return;
         var before = info.OnDeserialized;
         info.OnDeserialized = read =>
         {
             before?.Invoke(read);
             foreach (var list in lists)
                 if (list.Get!(read) is IEnumerable<object?> items && items.Contains(null)) throw new JsonException("nothing stands where one of the list is wanted", $"$.{list.Name}", null, null);
+            foreach (var number in numbers)
+                if (number.Get!(read) is double value && !double.IsFinite(value)) throw new JsonException("the number is too large", $"$.{number.Name}", null, null);
         };
-    }
-
-    /// <summary>A number too large for any figure is no figure.</summary>
-    private sealed class FiniteConverter : JsonConverter<double>
-    {
-        public override double Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
-        {
-            if (reader.TokenType != JsonTokenType.Number) throw new JsonException("a plain number is wanted");
-            var value = reader.GetDouble();
-            return double.IsFinite(value) ? value : throw new JsonException("the number is too large");
-        }
-
-        public override void Write(Utf8JsonWriter writer, double value, JsonSerializerOptions options) => writer.WriteNumberValue(value);
     }
 
     private sealed class QuantityConverter<T>(Func<double, T> from, Func<T, double> to) : JsonConverter<T> where T : struct

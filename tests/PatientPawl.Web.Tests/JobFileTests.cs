@@ -44,6 +44,12 @@ public class JobFileTests
         // The number is the reading workshop's own; everything else of the view is alike.
         var (read, sent) = (await other.Job(id), await shop.Job(id));
         read["number"] = (int)sent["number"]!;
+        read["imported"]!["by"]!.ToString().ShouldBe("Una Pike");
+        read["imported"] = null;
+        // A copy takes nothing more: whoever makes a file makes no record of this workshop.
+        var refused = await other.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command((int)sent["version"]!, ("text", "one more")));
+        refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await Workshop.Problem(refused))["title"]!.ToString().ShouldBe("This is a copy, read in by Una Pike: it takes nothing more here, and goes on where it lives.");
         JsonNode.DeepEquals(read, sent).ShouldBeTrue();
         (await other.Client.GetStringAsync($"/api/jobs/{id}/record")).ShouldBe(await shop.Client.GetStringAsync($"/api/jobs/{id}/record"));
         // Foreign technicians are names without sign-in.
@@ -136,6 +142,20 @@ public class JobFileTests
         var answer = await shop.Client.PostAsync("/api/jobs/import", Json(forged));
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Workshop.Problem(answer))["title"]!.ToString().ShouldContain("Event 2");
+    }
+
+    [Theory]
+    [InlineData("\"recordedAt\":\"20", "\"recordedAt\":\"39", "has a time that cannot be")]
+    [InlineData("\"bay\":6", "\"bay\":-5", "opens a job in no bay of any workshop")]
+    [InlineData("\"jobId\":\"", "\"jobId\":\"00000000", "belongs to another job")]
+    public async Task A_well_hashed_file_with_a_time_a_bay_or_a_job_that_cannot_be_is_refused_whole(string was, string isNow, string says)
+    {
+        var file = JsonNode.Parse(await Export(6))!;
+        var first = file["events"]![0]!["content"]!.ToJsonString();
+        var spoilt = first.Contains(was, StringComparison.Ordinal) ? isNow.EndsWith("00000000", StringComparison.Ordinal) ? first.Replace(file["jobId"]!.ToString(), Guid.NewGuid().ToString(), StringComparison.Ordinal) : first.Replace(was, isNow, StringComparison.Ordinal) : throw new InvalidOperationException(first);
+        await using var shop = await EmptyWorkshop();
+        var forged = $"{{\"format\":\"patient-pawl-job\",\"formatVersion\":1,\"jobId\":\"{file["jobId"]}\",\"events\":[{{\"content\":{spoilt},\"hash\":\"{EventStore.Chain("", Encoding.UTF8.GetBytes(spoilt))}\"}}]}}";
+        (await Workshop.Problem(await shop.Client.PostAsync("/api/jobs/import", Json(forged))))["title"]!.ToString().ShouldContain(says);
     }
 
     [Fact]

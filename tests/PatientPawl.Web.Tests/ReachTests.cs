@@ -34,7 +34,8 @@ public class ReachTests
                     return chain.Build((X509Certificate2)leaf!) && ((X509Certificate2)leaf!).MatchesHostname("127.0.0.1");
                 },
             },
-        }) { BaseAddress = shop.Client.BaseAddress };
+        })
+        { BaseAddress = shop.Client.BaseAddress };
         device.DefaultRequestHeaders.Add("Origin", device.BaseAddress!.GetLeftPart(UriPartial.Authority));
         var answer = await device.PostAsJsonAsync("/api/session", new { technicianId = await Lead(device), pin = "2580" });
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);

@@ -29,6 +29,7 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
             StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current),
                 ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, s.Event.Words())).ToArray())),
             JobIsHereException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "job-is-here"), ("jobId", e.JobId)),
+            CopyException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "copy")),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),

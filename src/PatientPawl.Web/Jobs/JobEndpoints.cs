@@ -43,7 +43,7 @@ public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffs
 public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
 
 /// <summary>A job as its screens need it.</summary>
-public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered);
+public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered, ImportedCopy? Imported);
 
 /// <summary>The whole job in the open format.</summary>
 public sealed record JobFile(string Format, int FormatVersion, Guid JobId, IReadOnlyList<JobFileEvent> Events);
@@ -162,7 +162,7 @@ internal static class JobEndpoints
         jobs.MapPost("/import", (JobFile file, HttpContext http, EventStore events) =>
         {
             http.RequireLead();
-            return TypedResults.Ok(Import(file, events));
+            return TypedResults.Ok(Import(file, events, http.User.Identity?.Name ?? ""));
         });
     }
 
@@ -183,7 +183,7 @@ internal static class JobEndpoints
     {
         var number = events.Board().FirstOrDefault(b => b.JobId == id)?.Number ?? state.Opened!.Number;
         return new(id, number, state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
-            state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered);
+            state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id));
     }
 
     /// <summary>Writes stored bytes through untouched: whoever reads the file can hash them again.</summary>
@@ -195,7 +195,7 @@ internal static class JobEndpoints
         return Encoding.UTF8.GetBytes(text.Append("\n]}\n").ToString());
     }
 
-    private static Imported Import(JobFile file, EventStore events)
+    private static Imported Import(JobFile file, EventStore events, string by)
     {
         var checks = new Checks();
         if (file.Format != Format) checks.Add("format", Figure.Shorten(file.Format), Format, "This is not a job file of this product.");
@@ -221,7 +221,10 @@ internal static class JobEndpoints
                 throw Broken(seq, "as sent", "an event of this format", "cannot be read");
             }
 
+            if (JobIdOf(content) != file.JobId) throw Broken(seq, "another job's", "an event of this job", "belongs to another job");
+            if (e.OccurredAt.Year is < 2000 or > 2200 || e.RecordedAt.Year is < 2000 or > 2200) throw Broken(seq, e.RecordedAt.ToString("O"), "2000 to 2200", "has a time that cannot be");
             if (e.Seq != seq) throw Broken(seq, Figure.Of(e.Seq), Figure.Of(seq), "is out of order");
+            if (e.Event is JobOpened { Bay: < 1 or > 99 } or JobOpened { OdometerKm: < 0 or > 2_000_000 }) throw Broken(seq, "as sent", "bay 1 to 99, 0 to 2000000 km", "opens a job in no bay of any workshop");
             if ((seq == 1) != (e.Event is JobOpened)) throw Broken(seq, e.Event.GetType().Name, "a job opens once, first", "is in the wrong place");
             read.Add((content, hash, e));
             previous = hash;
@@ -245,8 +248,10 @@ internal static class JobEndpoints
             throw Broken(read.Count, "as sent", "a job that can be shown", "or one before it holds figures that cannot be");
         }
 
-        return new(file.JobId, events.Import(file.JobId, read), read.Count);
+        return new(file.JobId, events.Import(file.JobId, read, by), read.Count);
     }
+
+    private static Guid JobIdOf(byte[] content) => JsonSerializer.Deserialize<StoredEvent>(content, PawlJson.Options)!.JobId;
 
     private static InputException Broken(int seq, string value, string allowed, string says) =>
         new(new InputError($"events[{seq}]", value, allowed, $"Event {seq} {says}. Nothing was stored."));

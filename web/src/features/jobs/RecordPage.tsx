@@ -44,6 +44,11 @@ export function RecordPage() {
                 {r && !r.finished && ", not finished"}
               </h2>
               <p className="m-0">{session.data?.workshop}</p>
+              {job.imported && (
+                <p className="m-0 text-[16px] font-bold">
+                  A copy, read in by {job.imported.by} on {new Date(job.imported.at).toLocaleString("en-GB")}.
+                </p>
+              )}
               {verified.data && (
                 <p
                   className={`m-0 text-[16px] ${verified.data.verified ? "text-ink-2" : "font-bold text-outside"}`}

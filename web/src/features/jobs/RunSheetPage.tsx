@@ -89,6 +89,11 @@ export function RunSheetPage() {
           }}
         />
         <div className="relative flex min-h-0 flex-col border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
+          {job.imported && (
+            <p role="status" className="m-0 border-b-2 border-ink px-4 py-2 text-[17px]">
+              A copy, read in by {job.imported.by}: it is looked at here, and goes on where it lives.
+            </p>
+          )}
           <WaitsBar job={job} />
           {now && <HeldBar job={job} />}
           {moved && (
