@@ -5073,6 +5073,11 @@ export interface components {
             /** Format: int32 */
             events: number;
         };
+        ImportedCopy: {
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description What was wrong with one figure or word that came in, said so that it can stand beside its field. */
         InputError: {
             /** @description The field's name in the open formats, unit included (`thicknessMm`). */
@@ -5277,6 +5282,7 @@ export interface components {
             routeNeeded: boolean;
             handedOver: boolean;
             notCovered: null | string;
+            imported: null | components["schemas"]["ImportedCopy"];
         };
         JsonElement: unknown;
         /**
