@@ -138,7 +138,7 @@ public class JobFileTests
         await using var shop = await EmptyWorkshop();
         // Whoever knows the format can make a chain: then the contents must still be an order of events that can be shown.
         var first = file["events"]![0]!["content"]!.ToJsonString().Replace("\"diameterMm\":41", "\"diameterMm\":1e12");
-        var forged = $"{{\"format\":\"patient-pawl-job\",\"formatVersion\":1,\"jobId\":\"{Guid.NewGuid()}\",\"events\":[{{\"content\":{first},\"hash\":\"{EventStore.Chain("", Encoding.UTF8.GetBytes(first))}\"}},{{\"content\":{first},\"hash\":\"{EventStore.Chain(EventStore.Chain("", Encoding.UTF8.GetBytes(first)), Encoding.UTF8.GetBytes(first))}\"}}]}}";
+        var forged = $"{{\"format\":\"patient-pawl-job\",\"formatVersion\":1,\"jobId\":\"{file["jobId"]}\",\"events\":[{{\"content\":{first},\"hash\":\"{EventStore.Chain("", Encoding.UTF8.GetBytes(first))}\"}},{{\"content\":{first},\"hash\":\"{EventStore.Chain(EventStore.Chain("", Encoding.UTF8.GetBytes(first)), Encoding.UTF8.GetBytes(first))}\"}}]}}";
         var answer = await shop.Client.PostAsync("/api/jobs/import", Json(forged));
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Workshop.Problem(answer))["title"]!.ToString().ShouldContain("Event 2");

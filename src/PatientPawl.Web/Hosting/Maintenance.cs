@@ -73,9 +73,8 @@ public sealed partial class DailyBackup(StartOptions options, TimeProvider clock
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        using var timer = new PeriodicTimer(TimeSpan.FromMinutes(30), clock);
         // The first one waits: a server that was just started has something better to do.
-        while (await timer.WaitForNextTickAsync(stoppingToken))
+        while (await Waited(stoppingToken))
         {
             try
             {
@@ -85,6 +84,20 @@ public sealed partial class DailyBackup(StartOptions options, TimeProvider clock
             {
                 NotMade(log, e.Message);
             }
+        }
+    }
+
+    // False once the server stops: that is no failure.
+    private async Task<bool> Waited(CancellationToken stopping)
+    {
+        try
+        {
+            await Task.Delay(TimeSpan.FromMinutes(30), clock, stopping);
+            return true;
+        }
+        catch (OperationCanceledException)
+        {
+            return false;
         }
     }
 

@@ -180,7 +180,9 @@ public class AtTheCarTests
         job.State.Remaining.ShouldNotContain(new StepKey("lands-clean", Side.Left));
         job.Until("bracket-torqued", Side.Left).Until("", level: 80);
         JobRecord.Of(job.State).Fitted.ShouldContain("New bracket, left.");
-        Now(Find(Job().Until("measured", Side.Left), FindingKind.StuckPiston, Side.Left).Until("new-caliper-hung", Side.Left)).How.ShouldContain("A cable goes through its mount first.");
+        string Hung(Known pin) => Now(Find(Job(sheet: s => s with { PadSet = new(null, pin) }).Until("measured", Side.Left), FindingKind.StuckPiston, Side.Left).Until("new-caliper-hung", Side.Left)).How;
+        Hung(Known.No).ShouldEndWith("A cable goes through its mount first.");
+        Hung(Known.Yes).ShouldEndWith("Its piston's slot is turned to the pad's pin now, before anything covers it.");
     }
 
     [Fact]

@@ -105,6 +105,14 @@ internal sealed class PistonJudged : StepBehaviour
 /// <summary>A new caliper has a log and draws of its own.</summary>
 internal sealed class NewCaliperHung : StepBehaviour
 {
+    /// <summary>A new piston comes as it comes: its slot is turned before anything covers it, where the pad has a pin for it.</summary>
+    public override string? How(JobState state, Side? side)
+    {
+        var how = StepCatalogue.Find("new-caliper-hung")!.HowIn(state.Setup);
+        return side is { } at && state.Corner(at).Ruled?.Ruling is { Turned: true, Slots: > 0 } && JobPads.PartsAt(state, at).PistonPin
+            ? how + " Its piston's slot is turned to the pad's pin now, before anything covers it." : how;
+    }
+
     public override JobFile Fold(JobFile file, StepDone done) => done.Step.Side is { } side
         ? file.WithCorner(side, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, AllDraws = [], Pistons = [], LevelPercent = null, StandsOff = false }) : file;
 }

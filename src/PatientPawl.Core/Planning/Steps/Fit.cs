@@ -163,7 +163,7 @@ internal static class Fit
             Concerns = Concern.HandsIn,
             How = "Inner to inner, leading end to leading end. Clips that stay are whole, springy and the right way round. They slide by hand.",
         },
-        new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "They slide by hand, indicator at the leading end.")
+        new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "A pad in the wrong place, or the wrong way round, squeals and wears crooked.")
         {
             Applies = s => s.PadsNew,
             Needs = [.. ReadyForPads, Corner.Piston.Is(Piston.Home), .. PartsSettled, ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors)],

@@ -415,7 +415,9 @@ function ClickPanel({
       {retract ? (
         <RetractSummary job={job} corner={corner} />
       ) : (
-        bench.how && <p className="m-0 text-[22px] leading-snug">{bench.how}</p>
+        bench.how && (
+          <p className={`m-0 leading-snug ${bench.pads ? "text-[18px]" : "text-[22px]"}`}>{bench.how}</p>
+        )
       )}
       {bench.pads && (
         <div>

@@ -83,6 +83,7 @@ export function WorkshopPage() {
           <h2 className="mt-3 text-[26px]">A job from its file</h2>
           <p className="m-0 text-[15px] text-ink-2">
             The chain of hashes is checked before anything is stored. Reading a job in twice changes nothing.
+            It is a copy here: it is looked at, and takes nothing more.
           </p>
           {pick("Read a job file", (f) => readJob.mutate(f))}
           {readJob.data && !readJob.data.added && (
