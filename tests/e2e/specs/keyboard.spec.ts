@@ -32,7 +32,7 @@ test("a whole job without a mouse", async ({ page }) => {
 
   // The questions: Tab to each answer, Space presses it.
   await expect(page.getByRole("heading", { name: "Look the car over" })).toBeVisible();
-  const answers = ["No", "No", "Yes", "Yes", "Yes", "Yes", "No", "No"];
+  const answers = ["No", "No", "Yes", "Yes", "Yes", "No", "No", "Yes", "Yes", "No", "No"];
   for (const [i, answer] of answers.entries()) {
     await page.locator("fieldset").nth(i).getByRole("button", { name: answer, exact: true }).focus();
     await page.keyboard.press("Space");

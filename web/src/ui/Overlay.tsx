@@ -19,7 +19,7 @@ export function Overlay({
       <Dialog.Overlay className="fixed inset-0 z-20 bg-black/50" />
       <Dialog.Content
         aria-describedby={undefined}
-        className={`fixed top-1/2 z-20 left-1/2 max-h-[88vh] w-[92vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded border-2 border-ink bg-plate p-6 shadow-xl ${wide === "most" ? "max-h-[96vh] w-[96vw] max-w-[1240px] !p-4" : wide ? "max-w-[760px]" : "max-w-[480px]"}`}
+        className={`fixed top-1/2 z-20 left-1/2 max-h-[88vh] w-[92vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded border-2 border-ink bg-plate p-6 shadow-xl ${wide === "most" ? "max-h-[96vh] w-[96vw] max-w-[1240px] !p-3" : wide ? "max-w-[760px]" : "max-w-[480px]"}`}
       >
         <div className={`${wide === "most" ? "mb-2" : "mb-4"} flex items-start justify-between gap-4`}>
           <Dialog.Title className="text-[26px]">{title}</Dialog.Title>

@@ -101,7 +101,7 @@ export function FoundDialog({ job }: { job: JobView }) {
           ) : (
             <>
               <h3 className="title m-0 text-[18px]">At a corner: left, right</h3>
-              <div className="grid grid-cols-4 gap-x-3 gap-y-1 max-[900px]:grid-cols-3 max-[700px]:grid-cols-1">
+              <div className="grid grid-cols-4 gap-x-3 gap-y-0.5 max-[900px]:grid-cols-3 max-[700px]:grid-cols-1">
                 {corner.map((c) => (
                   <div key={c.kind} className="flex items-center gap-1">
                     <span className="min-w-0 flex-1 text-[15px] leading-[17px]">{c.name}</span>
@@ -109,7 +109,7 @@ export function FoundDialog({ job }: { job: JobView }) {
                       <button
                         key={side}
                         type="button"
-                        className="btn !min-h-11 w-12 !px-0 max-[700px]:w-16"
+                        className="btn !min-h-12 w-12 !px-0 max-[700px]:w-16"
                         aria-label={`${c.name}, ${side}`}
                         disabled={!canBe(c, side)}
                         onClick={() => setFound({ kind: c.kind, side })}
@@ -126,7 +126,7 @@ export function FoundDialog({ job }: { job: JobView }) {
                   <button
                     key={c.kind}
                     type="button"
-                    className="btn !min-h-11 !px-2 !text-[15px] leading-[17px]"
+                    className="btn !min-h-12 !px-2 !text-[15px] leading-[17px]"
                     onClick={() => setFound({ kind: c.kind, side: null })}
                   >
                     {c.name}
@@ -135,7 +135,7 @@ export function FoundDialog({ job }: { job: JobView }) {
                 {!job.sheet.awaits && "waiting for parts".includes(word.trim().toLowerCase()) && (
                   <button
                     type="button"
-                    className="btn !min-h-11 !px-2 !text-[15px] leading-[17px]"
+                    className="btn !min-h-12 !px-2 !text-[15px] leading-[17px]"
                     onClick={() => setWaits(true)}
                   >
                     Waiting for parts

@@ -149,31 +149,43 @@ export function StopNote({
   condemned?: boolean;
 }) {
   const [open, setOpen] = useState(false);
+  // Where the log condemns it, that is the answer, and what speaks against it is asked for.
+  const [asked, setAsked] = useState(false);
   if (!corner.stop || !corner.stopEventId) return null;
+  const full = !condemned || asked;
   return (
     <div className="rounded border-2 border-outside p-3">
       <p className="m-0 font-bold text-outside">
         The {corner.side} piston is held: {corner.stop.sign.replaceAll("-", " ")}.
       </p>
-      <p className="m-0 mt-1 text-[16px]">
-        {corner.stopMeans?.means} {corner.stopMeans?.do}
-      </p>
+      {full && (
+        <p className="m-0 mt-1 text-[16px]">
+          {corner.stopMeans?.means} {corner.stopMeans?.do}
+        </p>
+      )}
       {corner.stop.note && <p className="m-0 mt-1 text-[16px]">Noted: {corner.stop.note}</p>}
-      {corner.stopMeans?.goesOn && (
+      {full && corner.stopMeans?.goesOn && (
         <SettleStop job={job} corner={corner} goesOn={corner.stopMeans.goesOn} condemned={condemned} />
       )}
-      <Dialog.Root open={open} onOpenChange={setOpen}>
-        <Dialog.Trigger className="btn mt-2">It was not so: undo it</Dialog.Trigger>
-        {open && (
-          <LiftForm
-            eventId={corner.stopEventId}
-            name="stop sign"
-            detail=""
-            job={job}
-            done={() => setOpen(false)}
-          />
+      <div className="mt-2 flex flex-wrap gap-2">
+        {!full && (
+          <button type="button" className="btn" onClick={() => setAsked(true)}>
+            It goes on after all
+          </button>
         )}
-      </Dialog.Root>
+        <Dialog.Root open={open} onOpenChange={setOpen}>
+          <Dialog.Trigger className="btn">It was not so: undo it</Dialog.Trigger>
+          {open && (
+            <LiftForm
+              eventId={corner.stopEventId}
+              name="stop sign"
+              detail=""
+              job={job}
+              done={() => setOpen(false)}
+            />
+          )}
+        </Dialog.Root>
+      </div>
     </div>
   );
 }

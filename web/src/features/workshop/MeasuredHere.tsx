@@ -31,7 +31,7 @@ export function MeasuredHere({
           {put && values[figure.field] !== String(figure.value) && (
             <button
               type="button"
-              className="btn !min-h-11"
+              className="btn !min-h-12"
               onClick={() => put(figure.field, String(figure.value))}
             >
               Take it

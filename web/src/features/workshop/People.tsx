@@ -43,12 +43,12 @@ export function People() {
             {t.isLead && " (lead)"}
           </span>
           {(me?.isLead || me?.id === t.id) && whose !== t.id && leaving !== t.id && (
-            <button type="button" className="btn !min-h-11" onClick={() => setWhose(t.id)}>
+            <button type="button" className="btn !min-h-12" onClick={() => setWhose(t.id)}>
               New PIN
             </button>
           )}
           {me?.isLead && me.id !== t.id && whose !== t.id && leaving !== t.id && (
-            <button type="button" className="btn !min-h-11" onClick={() => setLeaving(t.id)}>
+            <button type="button" className="btn !min-h-12" onClick={() => setLeaving(t.id)}>
               Has left
             </button>
           )}
