@@ -45,7 +45,7 @@ public sealed class Checks
         if (value is not { } v) return this;
         if (double.IsFinite(v) && v >= low && v <= high) return this;
         var allowed = $"{Figure.Of(low)} to {Figure.Of(high)} {unit}".TrimEnd();
-        return Add(field, Figure.Of(v), allowed, $"{field} is {Figure.Of(v)} {unit}: it must be {allowed}.");
+        return Add(field, Figure.Of(v), allowed, $"{$"{field} is {Figure.Of(v)} {unit}".TrimEnd()}: it must be {allowed}.");
     }
 
     /// <summary>A length in mm within the range.</summary>

@@ -21,30 +21,33 @@ public static class Backups
     {
         var from = Path.Combine(folder, Database);
         if (!File.Exists(from)) throw new FolderException($"There is nothing to back up in {folder}.");
-        var work = Directory.CreateTempSubdirectory("pawl-backup").FullName;
+        string? work = null;
         var half = file + ".part";
         try
         {
+            work = Directory.CreateTempSubdirectory("pawl-backup").FullName;
             var copy = Path.Combine(work, Database);
             var events = Copied(from, copy);
-            using (var zip = ZipFile.Open(half, ZipArchiveMode.Create))
+            // It holds the key: from its first byte on nobody else reads it.
+            var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.ReadWrite };
+            if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+            using (var zip = new ZipArchive(new FileStream(half, options), ZipArchiveMode.Create))
             {
                 zip.CreateEntryFromFile(copy, Database);
                 zip.CreateEntryFromFile(Path.Combine(folder, Key), Key);
             }
 
-            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(half, UnixFileMode.UserRead | UnixFileMode.UserWrite);
             File.Move(half, file, overwrite: true);
             return events;
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException or SqliteException)
         {
-            throw new FolderException($"The backup could not be made: {StorageTrouble.Says(e) ?? e.Message} An older one of that name is still there.", e);
+            throw new FolderException($"The backup could not be made: {StorageTrouble.Says(e) ?? e.Message} An older one of that name is untouched.", e);
         }
         finally
         {
-            File.Delete(half);
-            Directory.Delete(work, recursive: true);
+            if (File.Exists(half)) File.Delete(half);
+            if (work is not null) Directory.Delete(work, recursive: true);
         }
     }
 
@@ -56,13 +59,15 @@ public static class Backups
         if (!File.Exists(file)) throw new FolderException($"There is no file {file}.");
         Directory.CreateDirectory(folder);
         using var held = new FolderLock(folder);
-        var work = Directory.CreateTempSubdirectory("pawl-restore").FullName;
+        // In the folder itself: once all of it is there and whole, it is moved into place and nothing more can run out of room.
+        var work = Path.Combine(folder, "restoring");
         try
         {
+            Directory.CreateDirectory(work);
             using (var zip = ZipFile.OpenRead(file))
             {
                 foreach (var name in new[] { Database, Key })
-                    (zip.GetEntry(name) ?? throw new FolderException($"{file} is no backup of this product: {name} is not in it.")).ExtractToFile(Path.Combine(work, name));
+                    (zip.GetEntry(name) ?? throw new FolderException($"{file} is no backup of this product: {name} is not in it.")).ExtractToFile(Path.Combine(work, name), overwrite: true);
             }
 
             Whole(Path.Combine(work, Database));
@@ -77,7 +82,7 @@ public static class Backups
 
             foreach (var name in new[] { Database, Key })
             {
-                File.Copy(Path.Combine(work, name), Path.Combine(folder, name));
+                File.Move(Path.Combine(work, name), Path.Combine(folder, name));
                 if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(Path.Combine(folder, name), UnixFileMode.UserRead | UnixFileMode.UserWrite);
             }
 
@@ -87,9 +92,13 @@ public static class Backups
         {
             throw new FolderException($"{file} is no backup of this product, or it is damaged. Nothing was changed.", e);
         }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new FolderException($"{file} could not be put back: {StorageTrouble.Says(e) ?? e.Message} What was there is still in {folder}.", e);
+        }
         finally
         {
-            Directory.Delete(work, recursive: true);
+            if (Directory.Exists(work)) Directory.Delete(work, recursive: true);
         }
     }
 

@@ -44,7 +44,11 @@ public sealed class CopyException(ImportedCopy copy) : Exception($"This is a cop
 public sealed class UnknownJobException(Guid id) : Exception($"There is no job {id}.");
 
 /// <summary>An event as stored: <c>content</c> is what was hashed.</summary>
-public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVersion, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt, JobEvent Event);
+public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVersion, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt, JobEvent Event)
+{
+    /// <summary>The event as the job folds it.</summary>
+    public RecordedEvent Recorded() => new(EventId, Seq, Event, TechnicianId, Technician, OccurredAt, RecordedAt);
+}
 
 /// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
 public sealed class EventStore(Database database, TimeProvider clock, Seals seals)
@@ -173,11 +177,12 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         return Hash([.. Encoding.ASCII.GetBytes(previous), .. content]);
     }
 
-    public static RecordedEvent Read(byte[] content)
-    {
-        var s = JsonSerializer.Deserialize<StoredEvent>(content, PawlJson.Options) ?? throw new JsonException("an event is null");
-        return new(s.EventId, s.Seq, s.Event, s.TechnicianId, s.Technician, s.OccurredAt, s.RecordedAt);
-    }
+    /// <summary>An event as its stored bytes tell it.</summary>
+    /// <exception cref="JsonException">They cannot be read.</exception>
+    public static StoredEvent Stored(byte[] content) =>
+        JsonSerializer.Deserialize<StoredEvent>(content, PawlJson.Options) ?? throw new JsonException("an event is null");
+
+    private static RecordedEvent Read(byte[] content) => Stored(content).Recorded();
 
     private static byte[] Content(Guid jobId, RecordedEvent e) =>
         JsonSerializer.SerializeToUtf8Bytes(new StoredEvent(e.Id, jobId, e.Seq, FormatVersion, e.TechnicianId, e.Technician, e.OccurredAt, e.RecordedAt, e.Event), PawlJson.Options);

@@ -154,6 +154,15 @@ public class DamageTests
     }
 
     [Fact]
+    public async Task A_backup_that_has_no_place_to_go_is_one_sentence_and_one_that_has_is_read_by_its_owner_alone()
+    {
+        var folder = await Folder();
+        Should.Throw<FolderException>(() => Backups.Make(folder, Path.Combine(folder, "no such folder", "b"))).Message.ShouldStartWith("The backup could not be made: ");
+        if (!OperatingSystem.IsWindows()) File.GetUnixFileMode(Path.Combine(folder, "b")).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        Directory.Exists(Path.Combine(folder, "restoring")).ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task What_is_no_backup_changes_nothing_and_what_was_there_is_moved_aside()
     {
         var folder = await Folder();

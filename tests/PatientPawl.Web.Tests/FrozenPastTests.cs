@@ -33,7 +33,7 @@ public class FrozenPastTests
     [MemberData(nameof(Samples))]
     public void A_stored_job_folds_to_what_it_was_and_every_screen_of_it_opens(string name)
     {
-        var state = JobState.Fold(Contents(name).Select(EventStore.Read));
+        var state = JobState.Fold(Contents(name).Select(c => EventStore.Stored(c).Recorded()));
         var was = Json("folded.json")[name]!;
         state.Version.ShouldBe((int)was["version"]!);
         state.HandedOver.ShouldBe((bool)was["handedOver"]!, "what was handed over stays handed over, and nothing else becomes so");

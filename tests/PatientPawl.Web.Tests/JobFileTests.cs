@@ -146,7 +146,7 @@ public class JobFileTests
 
     [Theory]
     [InlineData("\"recordedAt\":\"20", "\"recordedAt\":\"39", "has a time that cannot be")]
-    [InlineData("\"bay\":6", "\"bay\":-5", "opens a job in no bay of any workshop")]
+    [InlineData("\"bay\":6", "\"bay\":-5", "bay is -5: it must be 1 to 99")]
     [InlineData("\"jobId\":\"", "\"jobId\":\"00000000", "belongs to another job")]
     public async Task A_well_hashed_file_with_a_time_a_bay_or_a_job_that_cannot_be_is_refused_whole(string was, string isNow, string says)
     {

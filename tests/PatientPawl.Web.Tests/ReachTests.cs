@@ -42,7 +42,7 @@ public class ReachTests
         answer.Headers.GetValues("Set-Cookie").Single().ShouldContain("secure", Case.Insensitive);
         answer.Headers.Contains("Strict-Transport-Security").ShouldBeFalse("a self-made root would lock plain HTTP out of other ports of this name");
         (await device.PostAsJsonAsync("/api/vehicles", new { })).StatusCode.ShouldNotBe(HttpStatusCode.Forbidden);
-        var page = await device.GetStringAsync("/join");
+        var page = (await device.GetStringAsync("/join")).Replace("<wbr>", "", StringComparison.Ordinal);
         page.ShouldContain(made.Fingerprint());
         page.ShouldContain("<svg");
         (await device.GetByteArrayAsync("/join/root.crt")).ShouldBe(root.RawData);
@@ -58,12 +58,27 @@ public class ReachTests
         var (root, leaf) = (first.Root().Thumbprint, first.For(IPAddress.Loopback));
         (leaf.NotAfter - leaf.NotBefore).ShouldBeLessThan(TimeSpan.FromDays(398));
         first.For(IPAddress.Loopback).Thumbprint.ShouldBe(leaf.Thumbprint);
+        first.Serving(IPAddress.Loopback).Thumbprint.ShouldBe(leaf.Thumbprint);
         clock.By = TimeSpan.FromDays(75);
+        first.Serving(IPAddress.Loopback).Thumbprint.ShouldNotBe(leaf.Thumbprint, "a server that was never stopped shows one that runs out");
         var later = new Certificates(folder, clock);
         later.For(IPAddress.Loopback).Thumbprint.ShouldNotBe(leaf.Thumbprint);
         later.Root().Thumbprint.ShouldBe(root);
         if (!OperatingSystem.IsWindows()) File.GetUnixFileMode(Path.Combine(folder, "tls", "root.pfx")).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
         await Task.CompletedTask;
+    }
+
+    [Fact]
+    public void A_certificate_that_names_another_address_than_this_machine_has_now_is_made_anew()
+    {
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        var certificates = new Certificates(folder, TimeProvider.System);
+        var leaf = certificates.For(IPAddress.Loopback);
+        // The machine listened at all of its addresses when it had that one alone.
+        File.Move(Path.Combine(folder, "tls", "127.0.0.1.pfx"), Path.Combine(folder, "tls", "192.168.7.20.pfx"));
+        var now = certificates.For(IPAddress.Parse("192.168.7.20"));
+        now.Thumbprint.ShouldNotBe(leaf.Thumbprint);
+        now.MatchesHostname("192.168.7.20").ShouldBeTrue();
     }
 
     private sealed class Later : TimeProvider

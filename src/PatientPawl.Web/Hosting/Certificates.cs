@@ -15,8 +15,24 @@ public sealed class Certificates(string folder, TimeProvider clock)
     private static readonly TimeSpan LeafLasts = TimeSpan.FromDays(90), RenewBefore = TimeSpan.FromDays(20), RootLasts = TimeSpan.FromDays(3650);
     private const UnixFileMode OwnerOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
 
+    private readonly Lock _gate = new();
+    private (DateTimeOffset LookedAt, X509Certificate2 Certificate)? _served;
+
+    /// <summary>
+    /// The certificate to show now: looked at again every hour, so that neither a server that runs for months nor one that was given another
+    /// address shows one that has run out or names another.
+    /// </summary>
+    public X509Certificate2 Serving(IPAddress address)
+    {
+        lock (_gate)
+        {
+            if (_served is not { } served || clock.GetUtcNow() - served.LookedAt >= TimeSpan.FromHours(1)) _served = served = (clock.GetUtcNow(), For(address));
+            return served.Certificate;
+        }
+    }
+
     /// <summary>The root, made at the first start.</summary>
-    public X509Certificate2 Root() => Kept("root.pfx", clock.GetUtcNow() + TimeSpan.FromDays(1), () =>
+    public X509Certificate2 Root() => Kept("root.pfx", c => c.NotAfter > clock.GetUtcNow().AddDays(1).UtcDateTime, () =>
     {
         using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
         var request = new CertificateRequest("CN=Patient Pawl workshop root", key, HashAlgorithmName.SHA256);
@@ -26,8 +42,8 @@ public sealed class Certificates(string folder, TimeProvider clock)
         return request.CreateSelfSigned(clock.GetUtcNow().AddDays(-1), clock.GetUtcNow() + RootLasts);
     });
 
-    /// <summary>The certificate for an address, renewed in time.</summary>
-    public X509Certificate2 For(IPAddress address) => Kept($"{address.ToString().Replace(':', '-')}.pfx", clock.GetUtcNow() + RenewBefore, () =>
+    /// <summary>The certificate for an address, renewed in time, and where this machine's addresses are others than it names.</summary>
+    public X509Certificate2 For(IPAddress address) => Kept($"{address.ToString().Replace(':', '-')}.pfx", c => c.NotAfter > (clock.GetUtcNow() + RenewBefore).UtcDateTime && Names(c, address), () =>
     {
         using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
         var request = new CertificateRequest($"CN={address}", key, HashAlgorithmName.SHA256);
@@ -72,13 +88,20 @@ public sealed class Certificates(string folder, TimeProvider clock)
         ? [IPAddress.Loopback, .. System.Net.NetworkInformation.NetworkInterface.GetAllNetworkInterfaces().SelectMany(n => n.GetIPProperties().UnicastAddresses).Select(a => a.Address).Where(a => !IPAddress.IsLoopback(a) && !a.IsIPv6LinkLocal).Distinct()]
         : [listens];
 
-    private X509Certificate2 Kept(string name, DateTimeOffset stillGoodAt, Func<X509Certificate2> make)
+    private static bool Names(X509Certificate2 certificate, IPAddress listens)
+    {
+        var named = certificate.Extensions.OfType<X509SubjectAlternativeNameExtension>().SelectMany(e => e.EnumerateIPAddresses()).ToHashSet();
+        // A certificate names an address without its zone.
+        return Addresses(listens).All(a => named.Contains(new IPAddress(a.GetAddressBytes())));
+    }
+
+    private X509Certificate2 Kept(string name, Func<X509Certificate2, bool> stillGood, Func<X509Certificate2> make)
     {
         var path = Path.Combine(folder, "tls", name);
         if (File.Exists(path))
         {
             var kept = X509CertificateLoader.LoadPkcs12FromFile(path, null, X509KeyStorageFlags.Exportable);
-            if (kept.NotAfter > stillGoodAt.UtcDateTime) return kept;
+            if (stillGood(kept)) return kept;
         }
 
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);

@@ -25,20 +25,20 @@ internal static class Join
     private static string Page(string address, string finger)
     {
         using var made = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
-        var code = new SvgQRCode(made).GetGraphic(6);
+        var code = new SvgQRCode(made).GetGraphic(6, "#12211d", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
         return $$"""
             <!doctype html>
             <html lang="en">
             <head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>Join this workshop</title>
-            <style>body{font:18px/1.5 sans-serif;max-width:44em;margin:1.5em auto;padding:0 1em;color:#12211d;background:#f8fbf8}h1{font-size:32px}code{font-size:17px;word-break:break-all}svg{width:240px;height:240px}li{margin:.4em 0}a{color:#14493a}</style></head>
+            <style>body{font:18px/1.5 sans-serif;max-width:44em;margin:0 auto;padding:0 1em;color:#12211d;background:#f8fbf8}h1{font-size:26px;margin:0 0 .8em;padding:.5em 1rem;color:#fff;background:#14493a}code{font-size:17px;overflow-wrap:anywhere}svg{display:block;width:240px;height:240px}li{margin:.4em 0}a{color:#14493a}</style></head>
             <body>
-            <h1>Join this workshop</h1>
+            <h1>Patient Pawl: join this workshop</h1>
             <p>Open this on the tablet, or point its camera at the square: <code>{{WebUtility.HtmlEncode(address)}}</code></p>
             {{code}}
             <ol>
             <li>Fetch <a href="/join/root.crt">the workshop's root certificate</a> on the tablet.</li>
             <li>Install it as a certificate that may vouch for servers: under security or certificates in the tablet's settings.</li>
-            <li>Before you say yes, compare its SHA-256 fingerprint with this one on the lead's screen, pair by pair:<br><code>{{finger}}</code></li>
+            <li>Before you say yes, compare its SHA-256 fingerprint with this one on the lead's screen, pair by pair:<br><code>{{finger.Replace(":", ":<wbr>", StringComparison.Ordinal)}}</code></li>
             <li>Open the address again. No warning stands there any more.</li>
             </ol>
             <p>Past the warning alone, without the root, everything works while the workshop's network is there; the page itself does not reload without it.</p>

@@ -80,8 +80,9 @@ public sealed partial class DailyBackup(StartOptions options, TimeProvider clock
             {
                 Make(options.DataFolder, DateOnly.FromDateTime(clock.GetLocalNow().DateTime));
             }
-            catch (FolderException e)
+            catch (Exception e) when (e is FolderException or IOException or UnauthorizedAccessException)
             {
+                // A server goes on without its backup, and says so.
                 NotMade(log, e.Message);
             }
         }

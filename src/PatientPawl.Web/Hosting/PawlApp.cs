@@ -34,7 +34,12 @@ public static class PawlApp
             k.Limits.MaxRequestBodySize = 8 * 1024 * 1024;
             if (options.Listen is not { } address) k.Listen(IPAddress.Loopback, options.Port);
             else if (options.BehindProxy is not null) k.Listen(address, options.Port);
-            else k.Listen(address, options.Port, l => l.UseHttps(options.Certificate is { } own ? Certificates.Own(own) : new Certificates(options.DataFolder, TimeProvider.System).For(address)));
+            else if (options.Certificate is { } own) k.Listen(address, options.Port, l => l.UseHttps(Certificates.Own(own)));
+            else
+            {
+                var certificates = new Certificates(options.DataFolder, TimeProvider.System);
+                k.Listen(address, options.Port, l => l.UseHttps(h => h.ServerCertificateSelector = (_, _) => certificates.Serving(address)));
+            }
         });
         builder.Logging.ClearProviders().AddSimpleConsole(c => c.SingleLine = true).SetMinimumLevel(LogLevel.Warning);
         Services(builder.Services, options);

@@ -45,54 +45,38 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
     public static string DefaultFolder =>
         Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share", "patient-pawl");
 
+    private const string Usage = "Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --verify, --backup FILE, --restore FILE.";
+
     /// <summary>Reads the command line; says what is wrong in one line and returns null when it cannot.</summary>
     public static StartOptions? Read(string[] args, TextWriter errors)
     {
         ArgumentNullException.ThrowIfNull(args);
         ArgumentNullException.ThrowIfNull(errors);
         var options = new StartOptions(5180, DefaultFolder, true);
-        for (var i = 0; i < args.Length; i++)
+        var rest = new Queue<string>(args);
+        while (rest.TryDequeue(out var name))
         {
-            switch (args[i])
+            var value = name is not ("--verify" or "--no-demo") && rest.TryDequeue(out var next) ? next : "";
+            var read = name switch
             {
-                case "--port" when i + 1 < args.Length && int.TryParse(args[i + 1], out var port) && port is >= 1 and <= 65535:
-                    options = options with { Port = port };
-                    i++;
-                    break;
-                case "--data" when i + 1 < args.Length && args[i + 1].Length > 0:
-                    options = options with { DataFolder = Path.GetFullPath(args[i + 1]) };
-                    i++;
-                    break;
-                case "--listen" when i + 1 < args.Length && IPAddress.TryParse(args[i + 1], out var address):
-                    options = options with { Listen = address };
-                    i++;
-                    break;
-                case "--certificate" when i + 1 < args.Length && args[i + 1].Length > 0:
-                    options = options with { Certificate = Path.GetFullPath(args[i + 1]) };
-                    i++;
-                    break;
-                case "--behind-proxy" when i + 1 < args.Length && IPAddress.TryParse(args[i + 1], out var proxy):
-                    options = options with { BehindProxy = proxy };
-                    i++;
-                    break;
-                case "--backup" when i + 1 < args.Length && args[i + 1].Length > 0:
-                    options = options with { Backup = Path.GetFullPath(args[i + 1]) };
-                    i++;
-                    break;
-                case "--restore" when i + 1 < args.Length && args[i + 1].Length > 0:
-                    options = options with { Restore = Path.GetFullPath(args[i + 1]) };
-                    i++;
-                    break;
-                case "--verify":
-                    options = options with { Verify = true };
-                    break;
-                case "--no-demo":
-                    options = options with { Demo = false };
-                    break;
-                default:
-                    errors.WriteLine($"patient-pawl: '{args[i]}' is not understood. Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --verify, --backup FILE, --restore FILE.");
-                    return null;
+                "--verify" => options with { Verify = true },
+                "--no-demo" => options with { Demo = false },
+                "--port" when int.TryParse(value, out var port) && port is >= 1 and <= 65535 => options with { Port = port },
+                "--listen" when IPAddress.TryParse(value, out var address) => options with { Listen = address },
+                "--behind-proxy" when IPAddress.TryParse(value, out var proxy) => options with { BehindProxy = proxy },
+                "--data" when value.Length > 0 => options with { DataFolder = Path.GetFullPath(value) },
+                "--certificate" when value.Length > 0 => options with { Certificate = Path.GetFullPath(value) },
+                "--backup" when value.Length > 0 => options with { Backup = Path.GetFullPath(value) },
+                "--restore" when value.Length > 0 => options with { Restore = Path.GetFullPath(value) },
+                _ => null,
+            };
+            if (read is null)
+            {
+                errors.WriteLine($"patient-pawl: '{name}' is not understood. {Usage}");
+                return null;
             }
+
+            options = read;
         }
 
         if (options is { Certificate: not null, Listen: null })

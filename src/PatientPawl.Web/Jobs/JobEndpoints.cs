@@ -211,22 +211,26 @@ internal static class JobEndpoints
             var content = Encoding.UTF8.GetBytes(file.Events[i].Content.GetRawText());
             var hash = EventStore.Chain(previous, content);
             if (hash != file.Events[i].Hash) throw Broken(seq, Figure.Shorten(file.Events[i].Hash), "the hash of its contents and the one before", "does not match its hash: the file was changed or cut");
-            RecordedEvent e;
+            StoredEvent e;
             try
             {
-                e = EventStore.Read(content);
+                e = EventStore.Stored(content);
+                if (e.Event is JobOpened opened) JobRules.Place(opened.Bay, opened.OdometerKm).ThrowIfAny();
+            }
+            catch (InputException x)
+            {
+                throw Broken(seq, x.Errors[0].Value, x.Errors[0].Allowed, $"opens a job that no workshop has: {x.Errors[0].Message.TrimEnd('.')}");
             }
             catch (Exception x) when (x is JsonException or NotSupportedException)
             {
                 throw Broken(seq, "as sent", "an event of this format", "cannot be read");
             }
 
-            if (JobIdOf(content) != file.JobId) throw Broken(seq, "another job's", "an event of this job", "belongs to another job");
+            if (e.JobId != file.JobId) throw Broken(seq, "another job's", "an event of this job", "belongs to another job");
             if (e.OccurredAt.Year is < 2000 or > 2200 || e.RecordedAt.Year is < 2000 or > 2200) throw Broken(seq, e.RecordedAt.ToString("O"), "2000 to 2200", "has a time that cannot be");
             if (e.Seq != seq) throw Broken(seq, Figure.Of(e.Seq), Figure.Of(seq), "is out of order");
-            if (e.Event is JobOpened { Bay: < 1 or > 99 } or JobOpened { OdometerKm: < 0 or > 2_000_000 }) throw Broken(seq, "as sent", "bay 1 to 99, 0 to 2000000 km", "opens a job in no bay of any workshop");
             if ((seq == 1) != (e.Event is JobOpened)) throw Broken(seq, e.Event.GetType().Name, "a job opens once, first", "is in the wrong place");
-            read.Add((content, hash, e));
+            read.Add((content, hash, e.Recorded()));
             previous = hash;
         }
 
@@ -250,8 +254,6 @@ internal static class JobEndpoints
 
         return new(file.JobId, events.Import(file.JobId, read, by), read.Count);
     }
-
-    private static Guid JobIdOf(byte[] content) => JsonSerializer.Deserialize<StoredEvent>(content, PawlJson.Options)!.JobId;
 
     private static InputException Broken(int seq, string value, string allowed, string says) =>
         new(new InputError($"events[{seq}]", value, allowed, $"Event {seq} {says}. Nothing was stored."));

@@ -22,7 +22,7 @@ test("a job with wrong particulars is not opened, and what was typed stays", asy
   await page.getByLabel("Odometer, km").fill("-5");
   await page.getByLabel("What the driver says").fill("Grinds");
   await page.getByRole("button", { name: "Start the job" }).click();
-  await expect(page.getByText("bay is 140 : it must be 1 to 99.").first()).toBeVisible();
+  await expect(page.getByText("bay is 140: it must be 1 to 99.").first()).toBeVisible();
   await expect(page.getByText("odometerKm is -5 km: it must be 0 to 2000000 km.").first()).toBeVisible();
   await expect(page.getByLabel("What the driver says")).toHaveValue("Grinds");
   await page.getByLabel("VIN, if known").fill("1111111111111111O");

@@ -18,10 +18,13 @@ public static partial class JobRules
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
-        new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km").Text("complaint", complaint, 500).ThrowIfAny();
+        Place(bay, odometerKm).Text("complaint", complaint, 500).ThrowIfAny();
         return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null,
             learnt is { Count: > 0 } ? learnt : null, measured is { Count: > 0 } ? measured : null);
     }
+
+    /// <summary>Where a job stands and how far its car was driven: bay 1 to 99, odometer 0 to 2 000 000 km. Ranges are ours.</summary>
+    public static Checks Place(int bay, int odometerKm) => new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km");
 
     /// <summary>Settles the questions before lifting.</summary>
     /// <exception cref="InputException">A question missing, unknown, or answered in a way that holds the job.</exception>

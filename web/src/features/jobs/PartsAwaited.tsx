@@ -80,7 +80,7 @@ export function HeldBar({ job }: { job: JobView }) {
               className="flex flex-wrap items-center gap-3 border-b-2 border-outside px-4 py-2"
             >
               <span className="min-w-0 flex-1 text-[17px] font-bold text-outside">
-                The {c.side} piston is held: {c.stop.sign.replaceAll("-", " ")}.
+                The {c.side} piston is held: {c.stopMeans?.name.toLowerCase()}.
               </span>
               <Link className="btn !min-h-12" to={`/jobs/${job.id}/retract/${c.side}`}>
                 Settle it
@@ -103,9 +103,9 @@ export function WaitsBar({ job }: { job: JobView }) {
   return (
     <div
       role="status"
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-close/20 px-4 py-2"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-close/20 px-4 py-0.5"
     >
-      <span className="min-w-0 flex-1 text-[17px]">
+      <span className="min-w-0 flex-1 text-[15px] leading-[17px]">
         Waits for <b>{parts.what}</b> from {parts.from}, since {since}
         {parts.expected && `, expected ${parts.expected}`}
       </span>

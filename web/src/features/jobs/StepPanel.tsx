@@ -156,7 +156,7 @@ export function StopNote({
   return (
     <div className="rounded border-2 border-outside p-3">
       <p className="m-0 font-bold text-outside">
-        The {corner.side} piston is held: {corner.stop.sign.replaceAll("-", " ")}.
+        The {corner.side} piston is held: {corner.stopMeans?.name.toLowerCase()}.
       </p>
       {full && (
         <p className="m-0 mt-1 text-[16px]">

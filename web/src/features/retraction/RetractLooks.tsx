@@ -26,10 +26,10 @@ export function RetractLooks({
   const number = (v: string | null) => (v === null ? null : Number(v));
   return (
     <div className="flex flex-col gap-2">
-      <div className="flex flex-wrap items-stretch gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         {turned && view.piston.slots > 0 && (
           <>
-            <div className="w-[104px]">
+            <div className="w-[116px]">
               <FactField
                 label="Slot now, °"
                 value={facts.slotAtDeg}
@@ -37,7 +37,7 @@ export function RetractLooks({
                 onChange={(v) => set({ slotAtDeg: number(v), slotAtTurns: v === null ? null : at })}
               />
             </div>
-            <div className="w-[104px]">
+            <div className="w-[132px]">
               <FactField
                 label="Slot needed, °"
                 value={facts.wantedDeg}
@@ -47,7 +47,7 @@ export function RetractLooks({
             </div>
           </>
         )}
-        <label className="field min-w-[104px] flex-1">
+        <label className="field min-w-[176px] flex-1">
           <span>Boot</span>
           <select
             value={facts.boot ?? ""}

@@ -381,17 +381,14 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
             <h2 className="mb-2 text-[22px]">Small parts the vehicle has</h2>
             <div className="flex flex-wrap gap-2">
               {FITTINGS.map((f) => (
-                <button
+                <Toggle
                   key={f}
-                  type="button"
-                  className="btn"
-                  aria-pressed={fittings.includes(f)}
-                  onClick={() =>
+                  label={f.replaceAll("-", " ")}
+                  on={fittings.includes(f)}
+                  flip={() =>
                     setFittings(fittings.includes(f) ? fittings.filter((x) => x !== f) : [...fittings, f])
                   }
-                >
-                  {f.replaceAll("-", " ")}
-                </button>
+                />
               ))}
             </div>
             {sheet.electric && (
@@ -400,7 +397,12 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                   Into service by the car itself: a part a line, its seconds first, such as 5 Hold the switch
                   down
                 </span>
-                <textarea rows={4} value={sequence} onChange={(e) => setSequence(e.target.value)} />
+                <textarea
+                  className="w-full"
+                  rows={4}
+                  value={sequence}
+                  onChange={(e) => setSequence(e.target.value)}
+                />
               </label>
             )}
           </fieldset>
@@ -428,30 +430,21 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                 <Small label="Thread, mm" value={l.d} onChange={(d) => set(i, { d })} />
                 <Small label="Pitch, mm" value={l.p} onChange={(p) => set(i, { p })} />
                 <Pick label="Class" value={l.cls} options={CLASSES} onChange={(cls) => set(i, { cls })} />
-                <button
-                  type="button"
-                  className="btn"
-                  aria-pressed={l.singleUse}
-                  onClick={() => set(i, { singleUse: !l.singleUse })}
-                >
-                  New each time
-                </button>
-                <button
-                  type="button"
-                  className="btn"
-                  aria-pressed={!l.socketReaches}
-                  onClick={() => set(i, { socketReaches: !l.socketReaches })}
-                >
-                  Crowfoot only
-                </button>
-                <button
-                  type="button"
-                  className="btn"
-                  aria-pressed={l.holdingSpanner}
-                  onClick={() => set(i, { holdingSpanner: !l.holdingSpanner })}
-                >
-                  Pin is held
-                </button>
+                <Toggle
+                  label="New each time"
+                  on={l.singleUse}
+                  flip={() => set(i, { singleUse: !l.singleUse })}
+                />
+                <Toggle
+                  label="Crowfoot only"
+                  on={!l.socketReaches}
+                  flip={() => set(i, { socketReaches: !l.socketReaches })}
+                />
+                <Toggle
+                  label="Pin is held"
+                  on={l.holdingSpanner}
+                  flip={() => set(i, { holdingSpanner: !l.holdingSpanner })}
+                />
                 <Pick
                   label="Thread locker"
                   value={l.locker}
@@ -465,20 +458,13 @@ function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean })
                 />
                 <Small label="Note" value={l.note} onChange={(note) => set(i, { note })} />
                 <Small
-                  label="Each bolt, in order; by ;"
+                  label="Each bolt, by ;"
                   value={l.boltNotes}
                   onChange={(boltNotes) => set(i, { boltNotes })}
                 />
                 <Small label="Then, degrees" value={l.then} onChange={(then) => set(i, { then })} />
                 {l.then.trim() !== "" && (
-                  <button
-                    type="button"
-                    className="btn"
-                    aria-pressed={l.reuse}
-                    onClick={() => set(i, { reuse: !l.reuse })}
-                  >
-                    May be reused
-                  </button>
+                  <Toggle label="May be reused" on={l.reuse} flip={() => set(i, { reuse: !l.reuse })} />
                 )}
                 <button
                   type="button"
@@ -634,6 +620,14 @@ function Small({ label, value, onChange }: { label: string; value: string; onCha
       <span>{label}</span>
       <input value={value} onChange={(e) => onChange(e.target.value)} />
     </label>
+  );
+}
+
+function Toggle({ label, on, flip }: { label: string; on: boolean; flip: () => void }) {
+  return (
+    <button type="button" className="btn" aria-pressed={on} onClick={flip}>
+      {label}
+    </button>
   );
 }
 
