@@ -12,14 +12,36 @@ export async function signIn(page: Page, name = "Kit Ransome") {
   expect(answer.ok()).toBeTruthy();
 }
 
-/** Gives the page a clock that can be moved on, so that a test need not wait where a person would have looked up from the car. */
+interface Watched {
+  moved: number;
+  asked: number;
+}
+
+/**
+ * Gives the page a clock that can be moved on, so that a test need not wait where a person would have looked up from the car,
+ * and counts what it has asked the server and not yet had answered.
+ */
 export const ownClock = (page: Page) =>
   page.addInitScript(() => {
     const now = performance.now.bind(performance);
-    const w = window as unknown as { moved: number };
+    const ask = window.fetch.bind(window);
+    const w = window as unknown as Watched;
     w.moved = 0;
+    w.asked = 0;
     performance.now = () => now() + w.moved;
+    window.fetch = async (...of) => {
+      w.asked++;
+      try {
+        return await ask(...of);
+      } finally {
+        // What is read of the answer, and what is drawn of it, comes after.
+        setTimeout(() => w.asked--, 50);
+      }
+    };
   });
+
+/** Waits until everything asked is answered: what a finding or an outcome changed is then on the page. */
+const quiet = (page: Page) => page.waitForFunction(() => !(window as unknown as Watched).asked, undefined, { polling: "raf" });
 
 /** Lets the moment pass in which the primary action rests after a step has changed. */
 export const rest = (page: Page) => page.evaluate(() => void ((window as unknown as { moved: number }).moved += 1000));
@@ -101,7 +123,13 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
     await expect.poll(async () => (await shown(page)).title, { intervals: [30] }).toBeTruthy();
     let now = await shown(page);
     if (now.title === "Handed over" || (await until?.(now.title!))) return now.title!;
-    if (until) now = await shown(page);
+    if (until) {
+      await quiet(page);
+      const then = await shown(page);
+      // Another step has come up meanwhile: it is asked about first.
+      if (then.title !== now.title) continue;
+      now = then;
+    }
     for (let n = now.boxes; n > 0; n--) await page.locator("button[aria-pressed=false]:has(span.border-current)").first().click();
     for (const [n, label] of now.fields.entries()) {
       const value = READINGS.find(([r]) => r.test(label));
