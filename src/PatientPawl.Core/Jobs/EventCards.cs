@@ -65,6 +65,7 @@ public static class EventCatalogue
         Card<StarWheelNoted>("star-wheel-noted", _ => "Star wheel noted", e => e.Side, e => $"{Small(e.Loosens)} loosens it, hole at {e.HoleAt} o'clock"),
         Card<RetractionPointNoted>("retraction-point-noted", e => e.Point.Released ? "Piston, tool released" : "Piston followed", e => e.Side, Point),
         Card<RetractionPointStruck>("retraction-point-struck", _ => "Line of the log struck out", e => e.Side, e => e.Reason),
+        Card<CaliperTried>("caliper-tried", e => e.Passes ? "Caliper tried: passes over" : "Caliper tried: does not pass", e => e.Side, e => $"{Figure.Of(e.Turns, 2)} made"),
         Card<RetractionLookedAt>("retraction-looked-at", _ => "Piston looked at", e => e.Side, Piston),
         Card<PistonsMeasured>("pistons-measured", _ => "Pistons measured", e => e.Side,
             e => string.Join(", ", e.Pistons.Select(x => $"{CreepWatch.Name(x.Bank, x.Number).ToLowerInvariant()} {Figure.Of(x.Proud.Millimeters, 2)} mm"))),

@@ -129,6 +129,12 @@ public sealed record RetractionPointNoted(Side Side, LogPoint Point, Instrument 
 /// <param name="Reason">Why.</param>
 public sealed record RetractionPointStruck(Side Side, Guid PointId, string Reason) : JobEvent;
 
+/// <summary>The caliper was tried over its new pads, where the house sends a piston only as far as they need.</summary>
+/// <param name="Side">The corner.</param>
+/// <param name="Turns">Turns made so far, 0 to 200; strokes of the press where the piston is pushed.</param>
+/// <param name="Passes">True when it passed over them.</param>
+public sealed record CaliperTried(Side Side, double Turns, bool Passes) : JobEvent;
+
 /// <summary>A corner's retraction was looked at: slot, boot, what was tried.</summary>
 /// <param name="Side">The corner.</param>
 /// <param name="Facts">What is known; replaces what was known before.</param>

@@ -31,6 +31,9 @@ public sealed record CornerFile(
     /// <summary>Every line of the retraction log with its gauge, struck ones too.</summary>
     public ImmutableList<RetractionPointNoted> Log { get; init; } = [];
 
+    /// <summary>Every try of the caliper over its new pads, in order.</summary>
+    public ImmutableList<CaliperTried> Tries { get; init; } = [];
+
     /// <summary>What is known of the retraction beside its log.</summary>
     public RetractionFacts Retraction { get; init; } = RetractionFacts.None;
 
@@ -221,6 +224,7 @@ public sealed class JobState
             PadsLookedAt e => Same(next with { PadFacts = e.Facts }),
             RetractionPointNoted e => Same(next.WithCorner(e.Side, c => c with { Log = c.Log.Add(e) })),
             RetractionPointStruck e => Same(next.WithCorner(e.Side, c => c with { Struck = c.Struck.SetItem(e.PointId, e.Reason) })),
+            CaliperTried e => Same(next.WithCorner(e.Side, c => c with { Tries = c.Tries.Add(e) })),
             RetractionLookedAt e => Same(next.WithCorner(e.Side, c => c with { Retraction = e.Facts })),
             FluidLookedAt e => Same(next with { Fluid = e.Facts }),
             BleedDrawn e => Same(Drawn(next, e)),

@@ -146,8 +146,8 @@ public enum BenchKind
 /// <param name="Kind">The reading.</param>
 /// <param name="Value">Its value.</param>
 /// <param name="From">Which bench, and of how many readings.</param>
-/// <param name="InstrumentId">The instrument.</param>
-public sealed record Prefilled(ReadingKind Kind, double Value, string From, string InstrumentId);
+/// <param name="InstrumentId">The instrument; null where it was counted.</param>
+public sealed record Prefilled(ReadingKind Kind, double Value, string From, string? InstrumentId);
 
 /// <summary>A corner as its bench shows it.</summary>
 /// <param name="Side">The corner.</param>
@@ -407,7 +407,7 @@ public static class RunSheets
         strip.Add(new("Standing", (car.Get(Planning.Car.Position) == CarPosition.Stands ? "Stands" : "Ground") + (car.Get(Planning.Car.Chocks) == Chocks.In ? ", chocked" : ""), false));
         if (state.Setup.IsElectric)
         {
-            strip.Add(new("Ignition", car.Get(Planning.Car.Ignition) == Ignition.On ? "On" : car.Get(Planning.Car.Key) == Key.Away ? "Off, key away" : "Off", false));
+            strip.Add(new("Ignition", car.Get(Planning.Car.Ignition) == Ignition.On ? car.Get(Planning.Car.LeftOn) == Done.Yes ? "Left on" : "On" : car.Get(Planning.Car.Key) == Key.Away ? "Off, key away" : "Off", false));
             strip.Add(new("Battery", state.BatteryVolts is { } v ? $"{Figure.Fixed(v, 1)} V" : Words(Planning.Car.Battery, car), false));
         }
 

@@ -34,6 +34,8 @@ public static class Car
     public static readonly StateVariable<Done> BrakeProved = new("parking brake proof", false, Doubts.Again);
     /// <summary>The tag on the switch.</summary>
     public static readonly StateVariable<Done> Tag = new("tag on the switch", false);
+    /// <summary>Whether the ignition is left on for the whole of the work, as the tool says.</summary>
+    public static readonly StateVariable<Done> LeftOn = new("ignition left on", false, Doubts.Again);
     /// <summary>The service route.</summary>
     public static readonly StateVariable<Route> Route = new("service route", false);
     /// <summary>Whether the brakes can pressurise themselves.</summary>

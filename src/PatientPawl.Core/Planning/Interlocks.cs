@@ -29,6 +29,7 @@ public static class Interlocks
     private static readonly Requirement Stands = Car.Position.Is(CarPosition.Stands);
     private static readonly Requirement Chocked = Car.Chocks.Is(Chocks.In);
     private static readonly Requirement IgnitionOff = Car.Ignition.Is(Ignition.Off);
+    private static readonly Requirement LeftOn = Car.LeftOn.Is(Done.Yes);
     private static readonly Requirement KeyAway = Car.Key.Is(Key.Away);
     private static readonly Requirement Tagged = Car.Tag.Is(Done.Yes);
     private static readonly Requirement Asleep = Car.Sleep.Is(CarSleep.Asleep);
@@ -44,11 +45,13 @@ public static class Interlocks
     // A hand goes into an electric brake only while nothing can move it.
     private static readonly Condition CannotMove = Condition.Any(
         [Inhibited, InService, Tagged, IgnitionOff, KeyAway],
+        [Inhibited, InService, Tagged, LeftOn],
         [Inhibited, Unplugged, IgnitionOff, KeyAway]).Saying("the brake in service with switch and tool tagged, or this actuator unplugged; ignition off, key away, auto-apply off");
 
     // Once it is open, a car that sleeps with its switch tagged will do too: nobody wakes it to make it safer.
     private static readonly Condition HandsSafe = Condition.Any(
         [Inhibited, InService, Tagged, IgnitionOff, KeyAway],
+        [Inhibited, InService, Tagged, LeftOn],
         [Inhibited, Unplugged, IgnitionOff, KeyAway],
         [Tagged, Asleep, IgnitionOff, KeyAway]).Saying("nothing able to move this brake: in service and tagged, unplugged, or asleep and tagged; ignition off, key away");
 

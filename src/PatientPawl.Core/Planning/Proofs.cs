@@ -44,6 +44,10 @@ internal static class Proofs
         // The car.
         Proof.For(Car.Sleep, CarSleep.Awake, CarSleep.Asleep) with { While = _ => [Car.Ignition.Is(Ignition.Off), Car.Key.Is(Key.Away)] },
         Proof.For(Car.Brake, ParkingBrake.Released, ParkingBrake.ProvedReleased) with { While = _ => [Car.Ignition.Is(Ignition.Off)] },
+        Proof.For(Car.LeftOn, Done.No, Done.Yes) with
+        {
+            While = _ => [Car.Ignition.Is(Ignition.On), Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.Yes), Car.Battery.Is(Battery.Supported)],
+        },
         Proof.For(Car.Closing, Closing.Open, Closing.AsItCame, Closing.Closed, Closing.Cycled) with
         {
             While = s => s.IsPlain ? [] : [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased)],

@@ -1,5 +1,6 @@
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
+using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
@@ -17,7 +18,10 @@ internal static class DemoSheets
             new(Mm(38), 1, Mm(0.8), Mm(1.5), TurnDirection.Clockwise, TurnDirection.Clockwise, false, 4),
             new(Mm(15), Mm(15), Mm(5.5), Mm(2)), new(Mm(10), Mm(8), true, false), new(Volume.FromMilliliters(75), Volume.FromMilliliters(60)), null,
             [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, null, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 88, null, false, true, false),
-                Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 30, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 4, 12, 1.5, "hex 19", 110, null, false, true, false)], Fittings: [Fitting.PinCaps, Fitting.WearSensor], Hydraulics: new(FluidGrade.Dot4, Mm(20.6), Mm(16), CircuitSplit.Diagonal, "rear right, front left, rear left, front right")),
+                Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 30, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 4, 12, 1.5, "hex 19", 110, null, false, true, false)], Fittings: [Fitting.PinCaps, Fitting.WearSensor], Hydraulics: new(FluidGrade.Dot4, Mm(20.6), Mm(16), CircuitSplit.Diagonal, "rear right, front left, rear left, front right"))
+            {
+                PadSet = new(PadEnd.Leading, Pin: Known.Yes, SpringClip: Known.No, Notch: Known.Yes),
+            },
         new("BT-3", "Brae minibuses, motor caliper", "Brae workshop leaflet 31 (invented)", Architecture.MotorPush,
             new(Mm(43), 1, null, Mm(2), null, null, false, 2),
             new(Mm(16.5), Mm(16.5), Mm(6), null), new(Mm(12), Mm(10), true, false), new(Volume.FromMilliliters(110), Volume.FromMilliliters(70)),
@@ -26,19 +30,28 @@ internal static class DemoSheets
                 [new("Ignition on, foot on the pedal", 0), new("Lift the switch and hold it", 5), new("Wait until the lamp is on and still", 15)]),
             [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, 35, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 18", 94, null, false, false, false),
                 Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 8.5, null, false, true, false),
-                Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 21", 160, null, false, true, false)], Fittings: [Fitting.HoseBracket], Hydraulics: new(FluidGrade.Dot51, Mm(25.4), Mm(18), CircuitSplit.ByAxle, null)),
+                Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 28, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 21", 160, null, false, true, false)], Fittings: [Fitting.HoseBracket], Hydraulics: new(FluidGrade.Dot51, Mm(25.4), Mm(18), CircuitSplit.ByAxle, null))
+            {
+                PadSet = new(PadEnd.Leading, Pin: Known.No, SpringClip: Known.Yes, Notch: Known.No),
+            },
         new("NM-2", "Norrin vans and buses, motor caliper", "Norrin service sheet 7 (invented)", Architecture.MotorPush,
             new(Mm(41), 1, null, Mm(1.8), null, null, false, 4),
             new(Mm(16), Mm(16), Mm(6), Mm(2.5)), new(Mm(12), Mm(10.5), false, false), new(Volume.FromMilliliters(95), Volume.FromMilliliters(60)),
             new(false, null, "hex 12"),
             [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 28, null, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.25, "hex 18", 105, null, false, true, false),
-                Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 5, 12, 1.5, "hex 19", 120, null, false, true, false)]),
+                Line(FastenerRole.ActuatorScrew, 2, 6, 1, "Torx T30", 9, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 5, 12, 1.5, "hex 19", 120, null, false, true, false)])
+            {
+                PadSet = new(PadEnd.Trailing, Pin: Known.No, SpringClip: Known.No, Notch: Known.Yes),
+            },
         new("NH-5", "Norrin vans, shoes in the hat", "Norrin service sheet 22 (invented)", Architecture.HatShoes,
             new(Mm(40), 1, null, Mm(1.2), null, null, false, 0),
             new(Mm(15.5), Mm(15.5), Mm(5.5), Mm(2)), new(Mm(10), Mm(8.4), true, false, Mm(0.02), Mm(0.08)), new(Volume.FromMilliliters(90), Volume.FromMilliliters(60)), null,
             [Line(FastenerRole.SlidePin, 2, 10, 1.5, "hex 15", 36, null, false, true, false), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 18", 110, null, false, true, false),
                 Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 5, 14, 1.5, "hex 19", 140, null, false, true, false)],
-            Drum, [Fitting.HatPlug], new(FluidGrade.Dot4, Mm(23.8), Mm(17), CircuitSplit.ByAxle, "rear left, rear right, front left, front right")),
+            Drum, [Fitting.HatPlug], new(FluidGrade.Dot4, Mm(23.8), Mm(17), CircuitSplit.ByAxle, "rear left, rear right, front left, front right"))
+            {
+                PadSet = new(null, Pin: Known.No, SpringClip: Known.Yes, Notch: Known.Yes),
+            },
         Short("BL-6", "Brae vans, lever and push", Architecture.LeverPush, null, null),
         Short("BX-8", "Brae old estates, hex at the back", Architecture.RearHex, null, null),
         Short("NP-1", "Norrin pick-ups, cable puller", Architecture.PullerScrew, Switch, null),

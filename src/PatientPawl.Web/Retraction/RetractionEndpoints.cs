@@ -43,6 +43,7 @@ public sealed record BootRequest(BootState State, Known ResealAllowed, BootRule 
 
 public sealed record NotePoint(Guid EventId, DateTimeOffset OccurredAt, Side Side, LogPoint Point, string InstrumentId) : ICommand;
 public sealed record StrikePoint(Guid EventId, DateTimeOffset OccurredAt, Side Side, Guid PointId, string Reason) : ICommand;
+public sealed record TryCaliper(Guid EventId, DateTimeOffset OccurredAt, Side Side, double Turns, bool Passes) : ICommand;
 public sealed record LookAtRetraction(Guid EventId, DateTimeOffset OccurredAt, Side Side, RetractionFacts Facts) : ICommand;
 
 public sealed record MeasurePistons(Guid EventId, DateTimeOffset OccurredAt, Side Side, IReadOnlyList<PistonProud> Pistons) : ICommand;
@@ -50,8 +51,11 @@ public sealed record MeasurePistons(Guid EventId, DateTimeOffset OccurredAt, Sid
 /// <summary>A line of a job's log; struck ones say why.</summary>
 public sealed record LogLine(LogPoint Point, string Gauge, string? StruckBecause);
 
+/// <summary>A try of the caliper over its new pads.</summary>
+public sealed record TryLine(double Turns, bool Passes);
+
 /// <summary>The retract bench of a corner in a job. An opposed caliper has rounds in place of lines.</summary>
-public sealed record JobRetractionView(RetractionBenchAnswer Bench, IReadOnlyList<LogLine> Lines, IReadOnlyList<IReadOnlyList<PistonProud>> Rounds, RetractionFacts Facts, PistonSpec Piston, IReadOnlyList<BootAnswer> Boots);
+public sealed record JobRetractionView(RetractionBenchAnswer Bench, IReadOnlyList<LogLine> Lines, bool TriesOffered, IReadOnlyList<TryLine> Tries, IReadOnlyList<IReadOnlyList<PistonProud>> Rounds, RetractionFacts Facts, PistonSpec Piston, IReadOnlyList<BootAnswer> Boots);
 
 internal static class RetractionEndpoints
 {
@@ -81,6 +85,8 @@ internal static class RetractionEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikePoint(s, c.Side, c.PointId, c.Reason))));
         jobs.MapPost("/retraction/pistons", (Guid id, MeasurePistons c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.MeasurePistons(s, c.Side, c.Pistons))));
+        jobs.MapPost("/retraction/tries", (Guid id, TryCaliper c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.TryCaliper(s, c.Side, c.Turns, c.Passes))));
         jobs.MapPost("/retraction/looked", (Guid id, LookAtRetraction c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtRetraction(s, c.Side, c.Facts))));
     }
@@ -89,7 +95,8 @@ internal static class RetractionEndpoints
     {
         if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
         var (file, piston) = (state.Corner(side), state.Opened.Sheet.Piston);
-        return new(JobBenches.Retraction(state, side, turnsNow), [.. file.Log.Select(p => new LogLine(p.Point, p.Gauge.Name, file.Struck.GetValueOrDefault(p.Point.Id)))], file.Pistons, file.Retraction, piston,
+        return new(JobBenches.Retraction(state, side, turnsNow), [.. file.Log.Select(p => new LogLine(p.Point, p.Gauge.Name, file.Struck.GetValueOrDefault(p.Point.Id)))],
+            JobRules.TriesAreOffered(state, side), [.. file.Tries.Select(t => new TryLine(t.Turns, t.Passes))], file.Pistons, file.Retraction, piston,
             [.. BootLook.States.Select(b => BootLook.Judge(b, piston.ResealAllowed, state.Setup.Rules.Boot))]);
     }
 }

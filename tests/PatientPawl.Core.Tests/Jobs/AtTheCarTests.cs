@@ -444,4 +444,17 @@ public class AtTheCarTests
             "Close up with old parts. Ada Bell: the ferry leaves at four",
         ]);
     }
+
+    [Fact]
+    public void What_only_a_finding_brings_says_what_a_master_would()
+    {
+        static string How(string id) => StepCatalogue.Find(id)!.HowIn(PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool));
+        How("fluid-drawn").ShouldContain("Thrown away");
+        How("wheel-freed").ShouldContain("through wood on the tyre");
+        How("wheel-freed").ShouldContain("Never kick it on stands");
+        How("spindle-verified").ShouldContain("live data");
+        How("spindle-verified").ShouldContain("gentle press");
+        StepCatalogue.Find("spindle-verified")!.Outcomes.Select(o => o.Says).ShouldContain("It is not back");
+        StepCatalogue.Find("service-verified")!.Outcomes.Select(o => o.Says).ShouldContain("It is applied");
+    }
 }

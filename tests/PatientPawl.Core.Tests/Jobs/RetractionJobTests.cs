@@ -209,7 +209,7 @@ public class RetractionJobTests
     public void The_run_sheet_fills_in_what_the_log_counted_and_names_the_fluid_bench_where_it_serves()
     {
         var job = Note(AtPiston(), Line(0, 10.5), Line(11.2, 1.6));
-        RunSheets.Of(job.State).Now!.Prefilled.Single().ShouldBe(new Prefilled(ReadingKind.TurnsMade, 11.2, "the log", "depth-gauge"));
+        RunSheets.Of(job.State).Now!.Prefilled.Single().ShouldBe(new Prefilled(ReadingKind.TurnsMade, 11.2, "the log", null));
         var fluid = new List<string>();
         while (RunSheets.Of(job.State).Now is { } now)
         {
@@ -232,6 +232,26 @@ public class RetractionJobTests
         Note(job, Line(10, 2.5));
         Judge(job).Log.TurnsToGo!.Value.ShouldBe(0, 1e-9);
         Home(job).Step.StepId.ShouldBe("piston-home");
+    }
+
+    [Fact]
+    public void A_caliper_is_tried_over_its_pads_a_little_at_a_time_and_what_passes_is_far_enough()
+    {
+        var job = new Bench().Do(_ => JobRules.Open(7, 1, new("T 1", "Brae", "Test", "test car", null), 1000, "noise", JobScope.Pads, Bench.Sheet(), HouseRules.Default with { RetractDepth = RetractDepthRule.AsFarAsNeeded }))
+            .LookOver().Identify().Until("piston-home", Side.Left);
+        Note(job, Line(0, 10.5), Line(5, 6.5));
+        job.Do(s => JobRules.TryCaliper(s, Side.Left, 6, false));
+        Should.Throw<InputException>(() => Home(job)).Errors.Single().Message.ShouldContain("did not pass over its pads");
+        Should.Throw<InputException>(() => JobRules.TryCaliper(job.State, Side.Left, 5, true)).Errors.Single().Field.ShouldBe("turns");
+
+        // By reckoning it would take ten turns; a pad that is thinner than its sheet lets it pass at eight.
+        job.Do(s => JobRules.TryCaliper(s, Side.Left, 8, true));
+        JobBenches.Retraction(job.State, Side.Left, 8).Log.TurnsToGo!.Value.ShouldBe(2, 1e-9);
+        Home(job).Step.StepId.ShouldBe("piston-home");
+        JobRecord.Of(job.State).Log.Select(l => l.What).Where(w => w.StartsWith("Caliper tried", StringComparison.Ordinal)).ShouldBe(["Caliper tried: does not pass", "Caliper tried: passes over"]);
+
+        var home = AtPiston();
+        Should.Throw<NotAllowedException>(() => JobRules.TryCaliper(home.State, Side.Left, 6, true)).Message.ShouldContain("all the way home");
     }
 
     [Fact]

@@ -1,6 +1,8 @@
+using PatientPawl.Core.Electric;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Workshop;
+using UnitsNet;
 
 namespace PatientPawl.Core.Tests.Planning;
 
@@ -123,6 +125,55 @@ public class ByChoiceTests
         ShouldStandBefore(plan, "corner-bled", "bleed-screw-torqued");
         ShouldStandBefore(plan, "bleed-screw-torqued", "wheel-on");
         plan.Steps.ShouldNotContain(new StepKey("corner-bled", Side.Right));
+    }
+
+    [Theory]
+    [InlineData(Architecture.MotorPush)]
+    [InlineData(Architecture.PullerScrew)]
+    [InlineData(Architecture.MotorHat)]
+    public void The_ignition_is_left_on_by_the_tools_word_with_charger_and_tags_and_nothing_is_unplugged(Architecture architecture)
+    {
+        var setup = PlanSetup.For(architecture, architecture == Architecture.MotorHat ? JobScope.Shoes : JobScope.Pads, ServiceRoute.ScanTool);
+        var steps = Planner.Make(setup, setup.Start()).Steps.ToList();
+        var until = steps.FindIndex(k => k.StepId == "ignition-off");
+        var state = steps.Take(until).Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null))
+            .With(Car.Tag, Done.Yes).With(Car.SelfPressure, SelfPressure.RuledOut);
+        var plan = Planner.Choices(setup, state, Planner.Make(setup, state).Steps).Single(c => c.Step.StepId == "ignition-left-on").After;
+        plan.Steps.Select(k => k.StepId).ShouldNotContain("key-away");
+        plan.Steps.Count(k => k.StepId is "ignition-off" or "ignition-on-again" or "actuator-unplugged" or "car-asleep").ShouldBe(0);
+        plan.Steps.Select(k => k.StepId).ShouldContain("ignition-off-after");
+
+        var kept = Planner.Apply(setup, state, new("ignition-left-on", null), null);
+        Planner.Why(setup, kept, new("actuator-unplugged", Side.Left)).Allowed.ShouldBeFalse();
+        // What it rests on: the tag, the charger, the tool's session.
+        foreach (var gone in new[] { kept.With(Car.Tag, Done.No), kept.With(Car.Battery, Battery.Alone), kept.With(Car.Brake, ParkingBrake.ServiceInDoubt) })
+            Planner.Make(setup, Transition.Settle(CompiledCatalogue.For(setup).Proofs, kept, gone)).Steps.Select(k => k.StepId).ShouldContain("ignition-off");
+    }
+
+    [Fact]
+    public void It_is_not_left_on_in_a_car_that_may_press_its_own_brakes_or_without_a_charger_or_on_another_route()
+    {
+        var state = Planner.Make(ToolPads, ToolPads.Start()).Steps.TakeWhile(k => k.StepId != "ignition-off").Aggregate(ToolPads.Start(), (s, k) => Planner.Apply(ToolPads, s, k, null))
+            .With(Car.Tag, Done.Yes).With(Car.SelfPressure, SelfPressure.RuledOut);
+        var choice = new StepKey("ignition-left-on", null);
+        Planner.Why(ToolPads, state, choice).Allowed.ShouldBeTrue();
+        Planner.Why(ToolPads, state.With(Car.SelfPressure, SelfPressure.NotRuledOut), choice).Allowed.ShouldBeFalse();
+        Planner.Why(ToolPads, state.With(Car.Battery, Battery.Alone), choice).Allowed.ShouldBeFalse();
+        Planner.Why(ToolPads, state.With(Car.Tag, Done.No), choice).Allowed.ShouldBeFalse();
+        CompiledCatalogue.For(PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand)).OnlyByChoice.Select(s => s.Key).ShouldNotContain(choice);
+    }
+
+    // 45 A h with 8 A taken and 0.03 ohm: 0.7 of the charge is 12.4375 V at rest, and 12.0 V under load comes after 1.27 h, at rest after 2.8 h.
+    [Fact]
+    public void How_long_a_battery_carries_the_ignition_is_reckoned_from_its_voltage_at_rest()
+    {
+        static double? Minutes(double rest, double floor) => IgnitionTime.From(ElectricPotential.FromVolts(rest), ElectricPotential.FromVolts(floor)).Minutes;
+        (Minutes(12.4375, 12.0)!.Value / 60).ShouldBe(1.27, 0.005);
+        // With nothing lost inside it, the floor at rest: 0.24 V lower.
+        (Minutes(12.4375, 12.0 - 8 * 0.03)!.Value / 60).ShouldBe(2.8, 0.02);
+        Minutes(12.1, 12.0).ShouldBe(0);
+        Minutes(13.1, 12.0).ShouldBeNull("that was read with a charger on it");
+        IgnitionTime.From(ElectricPotential.FromVolts(12.1), ElectricPotential.FromVolts(12.0)).Says.ShouldContain("no time");
     }
 
     [Fact]

@@ -59,24 +59,36 @@ internal static class Setups
         Left = setup.Left with { MethodUndecided = setup.Left.Architecture == Architecture.MotorTurn },
     };
 
-    private static List<HouseRules> PairsOf(IReadOnlyList<HouseRuleCard> rules)
+    /// <summary>Settings such that every pair of settings of any two of these rules is among them.</summary>
+    public static IReadOnlyList<HouseRules> PairsOf(IReadOnlyList<HouseRuleCard> rules)
     {
-        // Greedy covering array: take the setting that covers most pairs not yet seen, until all are.
+        // Greedy covering array: take the setting that covers most pairs not yet seen, until all are. Where there are too many settings to
+        // look at, the best of some drawn by a fixed seed, each with one pair that is still wanted.
         HashSet<(int, int, int, int)> open = [];
         for (var a = 0; a < rules.Count; a++)
             for (var b = a + 1; b < rules.Count; b++)
                 for (var s = 0; s < rules[a].Schools.Count; s++)
                     for (var t = 0; t < rules[b].Schools.Count; t++) open.Add((a, s, b, t));
-        var all = Enumerable.Range(0, rules.Aggregate(1, (n, r) => n * r.Schools.Count)).Select(Setting).ToArray();
+        var settings = rules.Aggregate(1L, (n, r) => n * r.Schools.Count);
+        var all = settings <= 10_000 ? Enumerable.Range(0, (int)settings).Select(Setting).ToArray() : null;
+        var random = new Random(18);
         List<HouseRules> chosen = [];
         while (open.Count > 0)
         {
-            var best = all.MaxBy(setting => Covers(setting).Count(open.Contains))!;
+            var best = (all ?? Drawn()).MaxBy(setting => Covers(setting).Count(open.Contains))!;
             foreach (var pair in Covers(best)) open.Remove(pair);
             chosen.Add(Enumerable.Range(0, rules.Count).Aggregate(HouseRules.Default, (r, i) => rules[i].Choose(r, best[i])));
         }
 
         return chosen;
+
+        int[][] Drawn() => [.. Enumerable.Range(0, 100).Select(_ =>
+        {
+            int[] setting = [.. rules.Select(r => random.Next(r.Schools.Count))];
+            var (a, s, b, t) = open.First();
+            (setting[a], setting[b]) = (s, t);
+            return setting;
+        })];
 
         int[] Setting(int n) => [.. rules.Select(r => { var school = n % r.Schools.Count; n /= r.Schools.Count; return school; })];
 

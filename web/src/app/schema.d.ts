@@ -1807,6 +1807,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/retraction/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TryCaliper"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Appended"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/retraction/looked": {
         parameters: {
             query?: never;
@@ -5244,6 +5285,8 @@ export interface components {
         JobRetractionView: {
             bench: components["schemas"]["RetractionBenchAnswer"];
             lines: components["schemas"]["LogLine"][];
+            triesOffered: boolean;
+            tries: components["schemas"]["TryLine"][];
             rounds: components["schemas"]["PistonProud"][][];
             facts: components["schemas"]["RetractionFacts"];
             piston: components["schemas"]["PistonSpec"];
@@ -6219,8 +6262,8 @@ export interface components {
             value: number;
             /** @description Which bench, and of how many readings. */
             from: string;
-            /** @description The instrument. */
-            instrumentId: string;
+            /** @description The instrument; null where it was counted. */
+            instrumentId: null | string;
         };
         /**
          * @description ISO 898-1 property class.
@@ -7706,6 +7749,21 @@ export interface components {
             warnings: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        TryCaliper: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            turns: number;
+            passes: boolean;
+        };
+        TryLine: {
+            /** Format: double */
+            turns: number;
+            passes: boolean;
         };
         /** @enum {unknown} */
         TurnDirection: "clockwise" | "anticlockwise";

@@ -1,6 +1,7 @@
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
+using PatientPawl.Core.Workshop;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -57,6 +58,22 @@ public static partial class JobRules
         if (state.Corner(side).Log.All(p => p.Point.Id != pointId)) throw new InputException(new InputError("pointId", pointId.ToString(), "a line of this log", "There is no such line in this log."));
         return state.Corner(side).Struck.ContainsKey(pointId) ? throw new NotAllowedException("That line is struck out already.", [], []) : new(side, pointId, reason.Trim());
     }
+
+    /// <summary>Notes a try of the caliper over its new pads: only where the house sends pistons as far as they need and no further.</summary>
+    /// <exception cref="InputException">A count that cannot be, or one that goes back.</exception>
+    /// <exception cref="NotAllowedException">The house sends pistons home, the pistons are opposed, or the piston cannot be moved yet.</exception>
+    public static CaliperTried TryCaliper(JobState state, Side side, double turns, bool passes)
+    {
+        RequireRetracting(state, side);
+        RequireAllowed(state, new("piston-home", side));
+        if (!TriesAreOffered(state, side)) throw new NotAllowedException("Not here: this house sends a piston all the way home.", ["Its log ends at home."], []);
+        var least = state.Corner(side).Tries.Select(t => t.Turns).DefaultIfEmpty(0).Max();
+        new Checks().Range("turns", turns, least, 200, "").Range("tries", state.Corner(side).Tries.Count + 1, 1, 50, "").ThrowIfAny();
+        return new(side, turns, passes);
+    }
+
+    /// <summary>True where a caliper is tried over its pads a little at a time.</summary>
+    public static bool TriesAreOffered(JobState state, Side side) => state.Setup.Rules.RetractDepth == RetractDepthRule.AsFarAsNeeded && !Opposed(state, side);
 
     /// <summary>Notes slot, boot and what was tried at a corner.</summary>
     /// <exception cref="InputException">A figure that cannot be.</exception>

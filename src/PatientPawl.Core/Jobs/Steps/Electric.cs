@@ -1,17 +1,30 @@
+using PatientPawl.Core.Electric;
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
 
 /// <summary>The battery held up: not under the floor that the sheet gives.</summary>
 internal sealed class BatteryHeld : StepBehaviour
 {
+    /// <summary>The least voltage for the routine.</summary>
+    public static ElectricPotential Floor(JobState state) => state.Opened!.Sheet.Electric?.BatteryFloor ?? JobMeasuring.DefaultBatteryFloor;
+
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
-        var floor = state.Opened!.Sheet.Electric?.BatteryFloor ?? JobMeasuring.DefaultBatteryFloor;
+        var floor = Floor(state);
         var volts = command.Readings.First(r => r.Kind == ReadingKind.BatteryVoltage).Value;
         if (volts < floor.Volts)
             throw new InputException(new InputError(nameof(ReadingKind.BatteryVoltage), Figure.Of(volts), $"at least {Figure.Of(floor.Volts)} V", $"{Figure.Of(volts)} V is under the floor of {Figure.Of(floor.Volts)} V: charge it first, or the tool refuses."));
     }
+}
+
+/// <summary>The ignition left on: how long the battery would carry it if the charger fell out.</summary>
+internal sealed class IgnitionLeftOn : StepBehaviour
+{
+    public override string? How(JobState state, Side? side) =>
+        StepCatalogue.Find("ignition-left-on")!.HowIn(state.Setup) + (state.BatteryVolts is { } volts ? " " + IgnitionTime.From(ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)).Says : "");
 }
 
 /// <summary>Done by the scan tool, which has the last word.</summary>

@@ -33,10 +33,14 @@ internal sealed class PistonHome : ByTheRuling
         if (state.Corner(side).Retraction.Boot is { } boot && BootLook.Judge(boot, state.Opened!.Sheet.Piston.ResealAllowed, state.Setup.Rules.Boot) is { Stop: true } unsound)
             throw new InputException(new InputError("boot", unsound.Name.ToLowerInvariant(), "a sound boot, or a reseal that the maker allows", $"The boot was seen {unsound.Name.ToLowerInvariant()}. {unsound.Do}"));
         if (JobBenches.Creep(state, state.Corner(side).Pistons) is { } creep) RequireAllBack(state, side, creep);
+        if (state.Corner(side).Tries.LastOrDefault() is { Passes: false } tried)
+            throw new InputException(new InputError("log", $"does not pass at {Figure.Of(tried.Turns, 2)}", "a caliper that passes over its pads", $"At {Figure.Of(tried.Turns, 2)} the caliper did not pass over its pads. A little more, and try it again."));
         if (state.Corner(side).LogPoints().Count == 0) return;
         var log = JobBenches.Retraction(state, side, null).Log;
         if (log.Findings.FirstOrDefault(f => f.Stop && f.Kind != LogFindingKind.Home) is { } f)
             throw new InputException(new InputError("log", f.Name.ToLowerInvariant(), "a log that ends at home", $"The log says: {f.Says} {f.Do}"));
+        // What passes over the new pads is far enough: nothing reckoned knows it better.
+        if (state.Corner(side).Tries.Count > 0) return;
         var first = state.Corner(side).LogPoints().OrderBy(p => p.Stage).ThenBy(p => p.Turns).First().Protrusion;
         if (!log.Home && log.Protrusion is { } now && state.Corner(side).Travel is { } travel && first - now < travel.Need - Length.FromMillimeters(0.05))
             throw new InputException(new InputError("log", $"{Figure.Of((first - now).Millimeters, 2)} mm in", $"{Figure.Of(travel.Need.Millimeters, 2)} mm", $"By the log it is {Figure.Of((first - now).Millimeters, 2)} mm in and the new parts need {Figure.Of(travel.Need.Millimeters, 2)} mm. Go on, or strike the reading that is wrong."));
@@ -64,8 +68,12 @@ internal sealed class PistonHome : ByTheRuling
     }
 
     /// <summary>What the log has counted is not asked again.</summary>
-    public override IReadOnlyList<Prefilled> Prefilled(JobState state, Side side) =>
-        state.Corner(side).LogPoints() is { Count: > 0 } points ? [new(ReadingKind.TurnsMade, Math.Min(points.Max(p => p.Turns), 100), "the log", state.Corner(side).Log[^1].Gauge.Id)] : [];
+    public override IReadOnlyList<Prefilled> Prefilled(JobState state, Side side)
+    {
+        var file = state.Corner(side);
+        double[] counted = [.. file.LogPoints().Select(p => p.Turns), .. file.Tries.Select(t => t.Turns)];
+        return counted.Length > 0 ? [new(ReadingKind.TurnsMade, Math.Min(counted.Max(), 100), "the log", null)] : [];
+    }
 
     public override StepPage Page(JobState state) => StepPage.Retract;
 }
@@ -114,5 +122,5 @@ internal sealed class NewCaliperHung : StepBehaviour
     }
 
     public override JobFile Fold(JobFile file, StepDone done) => done.Step.Side is { } side
-        ? file.WithCorner(side, c => c with { Log = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, AllDraws = [], Pistons = [], LevelPercent = null, StandsOff = false }) : file;
+        ? file.WithCorner(side, c => c with { Log = [], Tries = [], Retraction = RetractionFacts.None with { Place = c.Retraction.Place }, AllDraws = [], Pistons = [], LevelPercent = null, StandsOff = false }) : file;
 }

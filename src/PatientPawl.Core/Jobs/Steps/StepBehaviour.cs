@@ -51,6 +51,7 @@ internal class StepBehaviour
         ["choose-route"] = new OnItsOwnBench(),
         ["push-tried"] = new OnItsOwnBench(),
         ["battery-held"] = new BatteryHeld(),
+        ["ignition-left-on"] = new IgnitionLeftOn(),
         ["service-entered"] = new AsksTheScanTool(),
         ["service-entered-car"] = new InCarService(),
         ["service-closed"] = new ServiceClosed(),

@@ -222,6 +222,25 @@ internal static class MakeSafe
             Parts = ["do-not-touch tags"],
             HowFor = s => s.ByTool ? "Tags on the switch and on the tool: do not touch." : "A tag on the switch, and on a tool where one is plugged in: do not touch.",
         },
+        new("ignition-left-on", "Leave ignition on", Stage.MakeSafe, Lane.Car, Cabin, 1, "Some units hold their service position only while they are awake and the tool is with them.")
+        {
+            ByChoice = ByChoice.Only,
+            RightWhere = _ => "Only where the tool says so. The charger holds the battery, nothing is unplugged, doors and pedal are left alone.",
+            Applies = s => s.ByTool && !s.AnyCaliperNew,
+            Needs =
+            [
+                IgnitionOn,
+                Car.Brake.Is(ParkingBrake.Service),
+                Car.Tag.Is(Done.Yes),
+                Car.Battery.Is(Battery.Supported),
+                Inhibited,
+                ((Condition)Car.SelfPressure.Is(SelfPressure.RuledOut, SelfPressure.Disabled)).Saying("self-pressurising brakes ruled out, or disabled by the maker's procedure"),
+            ],
+            Makes = [Car.LeftOn.To(Done.Yes)],
+            Parts = ["do-not-touch tags"],
+            Cautions = [Cautions.Actuators, Cautions.SelfPressurising],
+            How = "The tool stays in its session, with its tag. A tag on the pedal; doors left as they are. No plug comes off while it is on.",
+        },
         new("ignition-off", "Ignition off", Stage.MakeSafe, Lane.Car, Cabin, 1, "A sleeping car does not move its brakes.")
         {
             Applies = s => s.IsElectric,

@@ -79,7 +79,8 @@ internal static class Prove
             ],
             Makes = [Car.HandedOver.To(Done.Yes)],
             Concerns = Concern.HandsOver,
-            HowFor = s => "Keys and record. The brakes bite less until bedded, but the pedal itself is firm: a soft pedal comes back."
+            HowFor = s => "Keys and record. "
+                + (s.PadsNew ? "The brakes bite less until bedded, and a light even hiss is normal; but the pedal itself is firm: a soft pedal comes back." : "The pedal is firm: a soft pedal comes back.")
                 + (s.Rules.Retorque == RetorqueRule.Recheck ? " Wheel nuts again after 50 to 80 km." : "")
                 + (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle ? " Gentle for the first 150 to 300 km, no heavy stops." : ""),
         },

@@ -202,14 +202,15 @@ internal static class Acts
         ["service-entered-car"] = Car(car => { Can(car.IgnitionOn, "no power"); IntoService(car); }, Doing.LetsGo),
         ["puller-released"] = Car(IntoService, Doing.LetsGo),
         ["switch-tagged"] = Car(car => car.Tagged = true),
+        ["ignition-left-on"] = Car(car => { Can(car is { IgnitionOn: true, InService: true }, "it is off, or the tool holds nothing"); car.ToolHolds = true; }),
         ["ignition-off"] = Car(car =>
         {
-            car.IgnitionOn = false;
+            (car.IgnitionOn, car.ToolHolds) = (false, false);
             // Some apply again by themselves when they are switched off.
             if (car is not { Reapplies: true, InService: false, Applied: false } || !car.Made.IsMotor || car.Both.Any(c => !c.CaliperOn || !c.ActuatorPlugged)) return;
             (car.Applied, car.Reapplies) = (true, false);
         }),
-        ["ignition-off-after"] = Car(car => car.IgnitionOn = false),
+        ["ignition-off-after"] = Car(car => (car.IgnitionOn, car.ToolHolds) = (false, false)),
         ["release-proved"] = Car(car => Can(!car.Applied, "the hubs do not turn"), Doing.UnderCar | Doing.TurnsHub),
         ["key-away"] = Car(car => { Can(!car.IgnitionOn, "it is in the lock"); car.KeyAway = true; }),
         ["key-near"] = Car(car => (car.KeyAway, car.Asleep) = (false, false), Doing.Wakes),

@@ -25,6 +25,9 @@ internal static class Monitors
 
     private static bool CanMove(PhysicalCar car, PhysicalCorner c) => car.Made.IsElectric && !(car is { InService: true, Tagged: true } || (car.Made.IsMotor && !c.ActuatorPlugged) || car is { Tagged: true, Asleep: true });
 
+    // The tool's word that it may stay on, and what that rests on: its session in service, tags, a charger, brakes that do not press themselves.
+    private static bool HeldAwake(PhysicalCar car) => car is { ToolHolds: true, IgnitionOn: true, InService: true, Tagged: true, Charger: true, SelfPressing: false };
+
     private static bool MechanismAsItCame(PhysicalCar car) => car.Mechanism == 0;
 
     private static readonly Func<PlanSetup, bool> Electric = s => s.IsElectric, Caliper = s => s.IsCaliperType, Hat = s => s.IsHat, Spot = s => s.IsSpot, Sliding = s => !s.IsFixed, Parks = s => !s.IsPlain;
@@ -83,14 +86,14 @@ internal static class Monitors
 
         // Hands.
         When(Doing.HandsAtCaliper, "hands at a caliper that can close", CanMove, s => s.IsCaliperType && s.IsElectric),
-        When(Doing.HandsAtCaliper, "hands at a caliper with the ignition on", (car, _) => car.IgnitionOn, s => s.IsCaliperType && s.IsElectric),
-        When(Doing.HandsAtCaliper, "hands at a caliper with the key near", (car, _) => !car.KeyAway, s => s.IsCaliperType && s.IsElectric),
+        When(Doing.HandsAtCaliper, "hands at a caliper with the ignition on", (car, _) => car.IgnitionOn && !HeldAwake(car), s => s.IsCaliperType && s.IsElectric),
+        When(Doing.HandsAtCaliper, "hands at a caliper with the key near", (car, _) => !car.KeyAway && !HeldAwake(car), s => s.IsCaliperType && s.IsElectric),
         When(Doing.HandsInHat, "hands among shoes that can close", CanMove, s => s.IsHat && s.IsElectric),
-        When(Doing.HandsInHat, "hands among shoes with the ignition on", (car, _) => car.IgnitionOn, s => s.IsHat && s.IsElectric),
-        When(Doing.HandsInHat, "hands among shoes with the key near", (car, _) => !car.KeyAway, s => s.IsHat && s.IsElectric),
+        When(Doing.HandsInHat, "hands among shoes with the ignition on", (car, _) => car.IgnitionOn && !HeldAwake(car), s => s.IsHat && s.IsElectric),
+        When(Doing.HandsInHat, "hands among shoes with the key near", (car, _) => !car.KeyAway && !HeldAwake(car), s => s.IsHat && s.IsElectric),
         When(Doing.HandsAtSpot, "hands at a spot caliper that can close", CanMove, s => s.IsSpot && s.IsElectric),
-        When(Doing.HandsAtSpot, "hands at a spot caliper with the ignition on", (car, _) => car.IgnitionOn, s => s.IsSpot && s.IsElectric),
-        When(Doing.HandsAtSpot, "hands at a spot caliper with the key near", (car, _) => !car.KeyAway, s => s.IsSpot && s.IsElectric),
+        When(Doing.HandsAtSpot, "hands at a spot caliper with the ignition on", (car, _) => car.IgnitionOn && !HeldAwake(car), s => s.IsSpot && s.IsElectric),
+        When(Doing.HandsAtSpot, "hands at a spot caliper with the key near", (car, _) => !car.KeyAway && !HeldAwake(car), s => s.IsSpot && s.IsElectric),
         Step("caliper-off caliper-swung", "a caliper pulled off an applied brake", (car, _) => car.Applied, Caliper),
         Step("caliper-off caliper-swung", "a caliper pulled off a tight cable", (car, _) => !car.CableSlack, s => s.HasLever),
         Step("caliper-off caliper-swung", "a caliper pulled off a spindle that is out", (_, c) => !c.SpindleBack, s => s.IsMotor),

@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
 import { typedNumber } from "../../app/units";
-import { LeadingEnd } from "../pads/drawings";
+import { InnerPadBack, LeadingEnd } from "../pads/drawings";
 import { ProblemNote } from "../../ui/Problem";
 import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
@@ -436,7 +436,14 @@ function ClickPanel({
           <p className="title m-0 text-[40px] leading-none">
             {bench.pads.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
           </p>
-          <LeadingEnd parts={bench.pads.parts} atBottom={bench.pads.placement.leadingEndAtBottom} />
+          <div className="flex items-stretch gap-2">
+            <LeadingEnd
+              parts={bench.pads.parts}
+              atBottom={bench.pads.placement.leadingEndAtBottom}
+              side={bench.step.side ?? "left"}
+            />
+            <InnerPadBack parts={bench.pads.parts} atBottom={bench.pads.placement.leadingEndAtBottom} />
+          </div>
           {bench.pads.placement.lines.map((l) => (
             <p key={l} className="m-0 text-[16px]">
               {l}

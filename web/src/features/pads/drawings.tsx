@@ -1,4 +1,4 @@
-import type { Schemas } from "../../app/api";
+import type { Schemas, Side } from "../../app/api";
 import { figure } from "../jobs/words";
 
 const COLOUR = {
@@ -111,19 +111,27 @@ export function PadPicture({ pads, newest }: { pads: Schemas["PadJudged"][]; new
   );
 }
 
-/** Where the caliper sits, which way the rotor passes it, and its leading end. */
-export function LeadingEnd({ parts, atBottom }: { parts: Schemas["PadParts"]; atBottom: boolean }) {
-  // The car faces left, so behind the axle is to the right.
+/** Where the caliper sits, which way the rotor passes it, and its leading end; seen from outside, so that a right corner faces right. */
+export function LeadingEnd({
+  parts,
+  atBottom,
+  side = "left",
+}: {
+  parts: Schemas["PadParts"];
+  atBottom: boolean;
+  side?: Side;
+}) {
+  const ahead = side === "left" ? -1 : 1;
   const behind = parts.caliper === "behind-axle";
-  const x = behind ? 58 : -58;
+  const x = 58 * (behind ? -ahead : ahead);
   const y = atBottom ? 34 : -34;
   return (
     <svg
       width="100%"
-      className="max-h-[240px]"
-      viewBox="-170 -110 340 220"
+      className="max-h-[240px] min-w-0 flex-1"
+      viewBox="-126 -108 252 216"
       role="img"
-      aria-label={`Caliper ${behind ? "behind" : "ahead of"} the axle: the leading end is at the ${atBottom ? "bottom" : "top"}.`}
+      aria-label={`${side === "left" ? "Left" : "Right"} corner from outside, caliper ${behind ? "behind" : "ahead of"} the axle: the leading end is at the ${atBottom ? "bottom" : "top"}.`}
     >
       <circle r="88" fill="var(--iron)" stroke="var(--ink)" strokeWidth="1.6" />
       <circle r="34" fill="var(--plate)" stroke="var(--ink)" strokeWidth="1.6" />
@@ -139,20 +147,106 @@ export function LeadingEnd({ parts, atBottom }: { parts: Schemas["PadParts"]; at
         strokeWidth="2"
       />
       <rect x={x - 16} y={y - 12} width="32" height="24" fill="var(--measure)" stroke="var(--ink)" />
-      {/* Rolling forward with the front to the left the wheel turns anticlockwise as drawn. */}
-      <path d="M-30 -98 A102 102 0 0 0 -98 -30" fill="none" stroke="var(--measure)" strokeWidth="3" />
-      <path d="M-98 -30 l-9 -12 l16 -3 Z" fill="var(--measure)" />
+      {/* Rolling forward the top of the wheel moves to the front. */}
+      <g transform={`scale(${-ahead} 1)`}>
+        <path d="M-30 -98 A102 102 0 0 0 -98 -30" fill="none" stroke="var(--measure)" strokeWidth="3" />
+        <path d="M-98 -30 l-9 -12 l16 -3 Z" fill="var(--measure)" />
+      </g>
       <path d={behind ? `M${x} 88 V56` : `M${x} -88 V-56`} stroke="var(--measure)" strokeWidth="3" />
       <path d={behind ? `M${x} 48 l-7 12 h14 Z` : `M${x} -48 l-7 -12 h14 Z`} fill="var(--measure)" />
-      <text x="-164" y="4" fontSize="14" fill="var(--ink-2)">
+      <text
+        x={122 * ahead}
+        y="100"
+        textAnchor={ahead < 0 ? "start" : "end"}
+        fontSize="19"
+        fill="var(--ink-2)"
+      >
         front
       </text>
-      <path d="M-128 -1 H-158" stroke="var(--ink-2)" strokeWidth="0" />
       <text
-        x={behind ? 100 : -100}
-        y={y + 5}
-        textAnchor={behind ? "start" : "end"}
-        fontSize="15"
+        x={x > 0 ? 122 : -122}
+        y={atBottom ? 100 : -88}
+        textAnchor={x > 0 ? "end" : "start"}
+        fontSize="19"
+        fontWeight="700"
+        fill="var(--ink)"
+      >
+        leading
+      </text>
+    </svg>
+  );
+}
+
+/** The back of the inner pad, as the piston meets it: what it carries, and at which end. Nothing where it carries nothing. */
+export function InnerPadBack({ parts, atBottom }: { parts: Schemas["PadParts"]; atBottom: boolean }) {
+  const down = atBottom ? 1 : -1;
+  const indicatorY = 78 * (parts.indicatorTrails ? -down : down);
+  const carries = [
+    parts.indicator && { name: "indicator", y: indicatorY * 0.86 },
+    parts.pistonPin && { name: "pin to slot", y: 0 },
+    parts.pistonSpring && { name: "spring", y: parts.pistonPin ? -26 : 0 },
+    parts.notch && { name: atBottom ? "arrow, up" : "arrow, down", y: 30 },
+    parts.electricSensor && { name: "sensor", y: -52 * down },
+  ].filter((c) => !!c);
+  if (carries.length === 0) return null;
+  return (
+    <svg
+      width="100%"
+      className="max-h-[240px] min-w-0 flex-1"
+      viewBox="-54 -106 212 212"
+      role="img"
+      aria-label={`The inner pad's back: ${carries.map((c) => c.name).join("; ")}.`}
+    >
+      <path
+        d="M-30 -74 H30 V-62 H42 V62 H30 V74 H-30 V62 H-42 V-62 H-30 Z"
+        fill="var(--iron)"
+        stroke="var(--ink)"
+        strokeWidth="2"
+      />
+      {parts.indicator && (
+        <path
+          d={`M-10 ${indicatorY > 0 ? 74 : -74} v${indicatorY > 0 ? 18 : -18} h20 v${indicatorY > 0 ? -18 : 18}`}
+          fill="var(--plate)"
+          stroke="var(--ink)"
+          strokeWidth="2"
+        />
+      )}
+      {parts.pistonSpring && (
+        <path
+          d={`M-18 ${parts.pistonPin ? -18 : 8} q6 -20 18 -20 q12 0 18 20`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="4"
+        />
+      )}
+      {parts.pistonPin && <circle r="8" fill="var(--plate)" stroke="var(--ink)" strokeWidth="2.4" />}
+      {parts.notch && (
+        // Behind the axle the rotor goes up, ahead of it down: from the leading end to the other.
+        <path
+          d={atBottom ? "M0 20 l-9 14 h6 v12 h6 v-12 h6 Z" : "M0 46 l-9 -14 h6 v-12 h6 v12 h6 Z"}
+          fill="var(--ink)"
+        />
+      )}
+      {parts.electricSensor && (
+        <path
+          d={`M-8 ${-52 * down} h16 M0 ${-52 * down} q-26 0 -26 ${-20 * down} q0 ${-30 * down} -26 ${-30 * down}`}
+          fill="none"
+          stroke="var(--measure)"
+          strokeWidth="4"
+        />
+      )}
+      {carries.map((c) => (
+        <g key={c.name}>
+          <path d={`M14 ${c.y} H50`} stroke="var(--ink-2)" strokeWidth="1.4" />
+          <text x="53" y={c.y + 6} fontSize="19" fill="var(--ink)">
+            {c.name}
+          </text>
+        </g>
+      ))}
+      <text
+        x={parts.indicator && !parts.indicatorTrails ? 18 : -34}
+        y={atBottom ? 100 : -86}
+        fontSize="19"
         fontWeight="700"
         fill="var(--ink)"
       >

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../app/api";
 import { FactField } from "../measuring/fields";
+import { figure } from "../jobs/words";
 import { CaliperSeen } from "./CaliperSeen";
 import { BOOT, FELT } from "./words";
 
@@ -12,17 +13,21 @@ export function RetractLooks({
   turned,
   save,
   at,
+  tried,
 }: {
   view: View;
   turned: boolean;
   save: (facts: Facts) => void;
   at: number;
+  /** Notes a try of the caliper over its pads; null where it cannot be tried now. */
+  tried: ((passes: boolean) => void) | null;
 }) {
   const facts = view.facts;
   const set = (patch: Partial<Facts>) => save({ ...facts, ...patch });
   const trouble = view.bench.log.findings.some((f) =>
     ["spinning-free", "stopped-short", "stuck"].includes(f.kind),
   );
+  const last = view.tries.at(-1);
   const number = (v: string | null) => (v === null ? null : Number(v));
   return (
     <div className="flex flex-col gap-2">
@@ -86,6 +91,22 @@ export function RetractLooks({
           </button>
         </div>
       </div>
+      {view.triesOffered && (
+        <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Caliper over its pads">
+          <p className="m-0 flex-1 text-[17px]">
+            <b>Over the pads.</b>{" "}
+            {last
+              ? `${last.passes ? "It passed" : "It did not pass"} at ${figure(last.turns)} ${turned ? "turns" : "strokes"}.`
+              : "A little in, try it, a little more."}
+          </p>
+          <button type="button" className="btn" disabled={!tried} onClick={() => tried?.(false)}>
+            Does not pass
+          </button>
+          <button type="button" className="btn" disabled={!tried} onClick={() => tried?.(true)}>
+            Passes over
+          </button>
+        </div>
+      )}
       {trouble && (
         <div className="flex flex-wrap gap-2">
           <button

@@ -96,6 +96,14 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
       }),
     ),
   );
+  const tries = useCommand<{ turns: number; passes: boolean }>(job, (h, body) =>
+    take(
+      api.POST("/api/jobs/{id}/retraction/tries", {
+        params: { path: { id: job.id } },
+        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
+      }),
+    ),
+  );
   const stuck = useCommand<string>(job, (h, words) =>
     take(
       api.POST("/api/jobs/{id}/findings", {
@@ -194,9 +202,14 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
               turned={turned}
               save={(facts) => look.mutate(facts)}
               at={count.turns}
+              tried={
+                corner.retractOffered && !tries.isPending
+                  ? (passes) => tries.mutate({ turns: count.turns, passes })
+                  : null
+              }
             />
           )}
-          <ProblemNote error={look.error} />
+          <ProblemNote error={look.error ?? tries.error} />
           {bench?.boot && bench.boot.state !== "free" && (
             <div className="flex flex-wrap items-center gap-2">
               <p
