@@ -72,7 +72,7 @@ public static class Backups
 
             Whole(Path.Combine(work, Database));
             string? aside = null;
-            var here = Directory.GetFiles(folder, Database + "*").Concat(Directory.GetFiles(folder, Key)).ToArray();
+            var here = Directory.GetFiles(folder, Database + "*").Concat(Directory.GetFiles(folder, Key)).Concat(Directory.GetFiles(folder, "heads")).ToArray();
             if (here.Length > 0)
             {
                 aside = Path.Combine(folder, $"before-restore-{now:yyyyMMdd-HHmmss}");

@@ -9,7 +9,11 @@ using PatientPawl.Core.Reasoning;
 namespace PatientPawl.Data;
 
 /// <summary>Who sends a command, and when by their clock.</summary>
-public sealed record Sender(Guid TechnicianId, string Technician, DateTimeOffset OccurredAt);
+public sealed record Sender(Guid TechnicianId, string Technician, DateTimeOffset OccurredAt)
+{
+    /// <summary>When it counts as recorded; null, as for everyone who works here, takes the server's clock. The demo's jobs have been worked on before it is filled.</summary>
+    public DateTimeOffset? RecordedAt { get; init; }
+}
 
 /// <summary>The answer to a command that was appended, now or before.</summary>
 public sealed record Appended(Guid JobId, Guid EventId, int Version);
@@ -51,8 +55,10 @@ public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVe
 }
 
 /// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
-public sealed class EventStore(Database database, TimeProvider clock, Seals seals)
+public sealed class EventStore(Database database, TimeProvider clock, Seals seals, Heads heads, JobChanges? changes = null)
 {
+    private readonly JobIndex _index = new(database);
+
     /// <summary>The format that events are written in. Every format from the first on is read.</summary>
     public const int FormatVersion = 2;
 
@@ -70,7 +76,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
     public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by number").Select(Guid.Parse).ToList());
 
-    public int NextNumber() => database.Read(c => NextNumber(c, null));
+    public int NextNumber() => database.Read(c => JobIndex.NextNumber(c, null));
 
     /// <summary>
     /// One command, one transaction: looks up the event id, then the version, then lets <paramref name="decide"/> check the
@@ -93,38 +99,82 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             if (expectedVersion is { } expected && before.Version != expected)
                 throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
             var body = decide(before);
-            if (body is JobOpened opened) body = opened with { Number = NextNumber(c, t) };
-            var content = Content(jobId, new(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, clock.GetUtcNow()));
+            if (body is JobOpened opened) body = opened with { Number = JobIndex.NextNumber(c, t) };
+            var content = Content(jobId, new(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, (sender.RecordedAt ?? clock.GetUtcNow()).ToUniversalTime()));
             // What is shown now is folded from the stored bytes, as it will be after every restart.
             var recorded = Read(content);
             var after = before.With(recorded);
-            SaveProjection(c, t, jobId, after);
+            JobIndex.Save(c, t, jobId, after);
             Seal(c, t, jobId, recorded.Seq, Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq), asFound: false);
             return (new(jobId, eventId, recorded.Seq), after);
-        }, done => _states.Publish(jobId, done.State)).Answer;
+        }, done => Committed(jobId, done.State)).Answer;
     }
 
-    public IReadOnlyList<BoardCard> Board() =>
-        database.Read(c => c.Query<string>("select card_json from job order by bay, number desc").Select(j => JsonSerializer.Deserialize<BoardCard>(j, PawlJson.Options)!).ToList());
+    /// <summary>The board: what is open, what came last in its bay, and the newest whose wheel nuts are due.</summary>
+    public IReadOnlyList<BoardCard> Board() => _index.Board(Card);
+
+    /// <summary>A page of jobs that are behind the workshop, and of copies; found by how their words begin.</summary>
+    public PastJobs Past(string search, int? before) => _index.Past(search, before, Card);
 
     /// <summary>Every job on a vehicle, by its plate.</summary>
-    public IReadOnlyList<JobState> OnVehicle(string plate) => [.. Board().Where(b => b.Vehicle.Plate == plate).Select(b => State(b.JobId))];
+    public IReadOnlyList<JobState> OnVehicle(string plate) => [.. _index.OnPlate(plate).Select(State)];
 
-    /// <summary>Rebuilds every projection that another engine version wrote. Done at start.</summary>
-    public void RebuildStaleProjections()
+    /// <summary>The number that this workshop gave a job.</summary>
+    /// <exception cref="UnknownJobException">There is no such job.</exception>
+    public int Number(Guid jobId) => _index.Number(jobId) ?? throw new UnknownJobException(jobId);
+
+    /// <summary>The version that a job stands at; 0 where there is none.</summary>
+    public int Version(Guid jobId) => _states.Find(jobId)?.Version ?? _index.Version(jobId);
+
+    private BoardCard Card(Guid jobId) => BoardCard.Of(jobId, State(jobId)) with { Number = Number(jobId) };
+
+    private void Committed(Guid jobId, JobState? state)
     {
-        foreach (var id in database.Read(c => c.Query<string>("select id from job where engine_version <> @v", new { v = EngineVersion.Current }).Select(Guid.Parse).ToList()))
+        if (state is null) return;
+        _states.Publish(jobId, state);
+        heads.Note(jobId, state.Version);
+        changes?.Publish(new(jobId, state.Version));
+    }
+
+    /// <summary>Rebuilds every row of the index that another engine version wrote, those on the board first. Others read and write meanwhile.</summary>
+    /// <returns>How many.</returns>
+    public int RebuildStaleProjections(CancellationToken stopping = default)
+    {
+        var rebuilt = 0;
+        foreach (var id in _index.Stale())
         {
+            if (stopping.IsCancellationRequested) break;
             try
             {
-                var state = State(id);
-                database.Write((c, t) => { SaveProjection(c, t, id, state); return 0; });
+                // Folded again by the writer: what was appended since is in it.
+                var folded = State(id);
+                database.Write((c, t) => { JobIndex.Save(c, t, id, _states.Find(id) ?? Load(c, t, id) ?? folded); return 0; });
+                rebuilt++;
             }
             catch (DamagedJobException)
             {
                 // It keeps the card it had, and says what is wrong when it is opened.
             }
         }
+
+        return rebuilt;
+    }
+
+    /// <summary>Verifies every job, and notes how far the sound ones go; gives back what differs from what was stored, and jobs that are gone.</summary>
+    public IReadOnlyList<LogCheck> VerifyAll(CancellationToken stopping = default)
+    {
+        List<LogCheck> wrong = [];
+        var here = JobIds().ToHashSet();
+        foreach (var id in here)
+        {
+            if (stopping.IsCancellationRequested) return wrong;
+            var check = Verify(id);
+            if (!check.Verified) wrong.Add(check);
+            else heads.Note(id, check.Events);
+        }
+
+        wrong.AddRange(heads.Jobs().Where(id => !here.Contains(id)).Select(id => new LogCheck(id, 0, 1, $"All {heads.Of(id)} events of a job are missing: it was taken out past this program.")));
+        return wrong;
     }
 
     /// <summary>Contents and hashes, in order, byte for byte as stored.</summary>
@@ -151,7 +201,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             // Each hash holds all before it: a copy, or an earlier copy, agrees at its end.
             if (here.Count > 0) return events.Count <= here.Count && here[events.Count - 1] == events[^1].Hash ? (0, null) : throw new JobIsHereException(jobId);
             var folded = JobState.Fold(events.Select(e => e.Event));
-            SaveProjection(c, t, jobId, folded);
+            JobIndex.Save(c, t, jobId, folded);
             foreach (var (content, _, e) in events)
             {
                 if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
@@ -160,7 +210,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
             c.Execute("insert into imported(job_id, by_name, at) values(@id, @by, @at)", new { id, by, at = clock.GetUtcNow().ToString("O") }, t);
             return (events.Count, folded);
-        }, done => _states.Publish(jobId, done.State)).Added;
+        }, done => Committed(jobId, done.State)).Added;
     }
 
     /// <summary>By whom and when a job was read in; null of one that lives here.</summary>
@@ -192,6 +242,8 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// </summary>
     public LogCheck Verify(Guid jobId)
     {
+        // Events are only added: a log that is shorter than the board or the file of heads knew before was cut.
+        var known = Math.Max(_index.Version(jobId), heads.Of(jobId));
         var stored = database.Read(c => c.Query<(long Seq, byte[] Content, string Hash, byte[]? Seal)>(
             "select e.seq, e.content, e.hash, s.seal from job_event e left join event_seal s on s.job_id = e.job_id and s.seq = e.seq where e.job_id = @id order by e.seq", new { id = jobId.ToString() }).ToList());
         var previous = "";
@@ -205,8 +257,6 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             previous = hash;
         }
 
-        // Events are only added: a log that is shorter than the board knows was cut.
-        var known = database.Read(c => c.ExecuteScalar<long>("select coalesce(max(version), 0) from job where id = @id", new { id = jobId.ToString() }));
         return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {stored.Count} events, each as it was stored.");
 
         LogCheck Wrong(int seq, string how) => new(jobId, stored.Count, seq, $"Event {seq} {how}.");
@@ -240,21 +290,6 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             new { jobId = jobId.ToString(), seq, eventId = eventId.ToString(), requestHash, content, hash }, t);
         return hash;
     }
-
-    private static void SaveProjection(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
-    {
-        var known = c.ExecuteScalar<long?>("select number from job where id = @id", new { id = jobId.ToString() }, t);
-        // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
-        var number = known ?? NextNumber(c, t);
-        var card = BoardCard.Of(jobId, state) with { Number = (int)number };
-        c.Execute("""
-            insert into job(id, number, bay, version, finished, engine_version, card_json) values(@id, @number, @bay, @version, @finished, @engine, @card)
-            on conflict(id) do update set bay = @bay, version = @version, finished = @finished, engine_version = @engine, card_json = @card
-            """,
-            new { id = jobId.ToString(), number, bay = card.Bay, version = state.Version, finished = state.HandedOver ? 1 : 0, engine = EngineVersion.Current, card = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
-    }
-
-    private static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job", transaction: t);
 
     private static JobState? Load(SqliteConnection c, SqliteTransaction? t, Guid jobId)
     {
@@ -317,8 +352,5 @@ internal sealed class LatestStates(int most)
         }
     }
 
-    public void Publish(Guid id, JobState? state)
-    {
-        if (state is not null) Keep(id, state);
-    }
+    public void Publish(Guid id, JobState state) => Keep(id, state);
 }

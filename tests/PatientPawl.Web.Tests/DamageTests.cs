@@ -33,7 +33,7 @@ public class DamageTests
     private static (Guid Id, EventStore Store, Database Database) Open(string folder)
     {
         var database = new Database(folder);
-        var store = new EventStore(database, TimeProvider.System, new(folder));
+        var store = new EventStore(database, TimeProvider.System, new(folder), new(folder));
         return (store.JobIds()[0], store, database);
     }
 

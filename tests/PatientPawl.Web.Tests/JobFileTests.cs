@@ -27,6 +27,9 @@ public class JobFileTests
         return await shop.Client.GetStringAsync($"/api/jobs/{await shop.JobInBay(bay)}/file");
     }
 
+    /// <summary>What was read in: it stands among past jobs.</summary>
+    private static async Task<JsonArray> Copies(Workshop shop) => (await shop.Client.GetFromJsonAsync<JsonNode>("/api/jobs/past"))!["jobs"]!.AsArray();
+
     [Theory]
     [InlineData(2)]
     [InlineData(3)]
@@ -57,7 +60,7 @@ public class JobFileTests
         // Twice changes nothing.
         var again = JsonNode.Parse(await (await other.Client.PostAsync("/api/jobs/import", Json(file))).Content.ReadAsStringAsync())!;
         ((int)again["added"]!).ShouldBe(0);
-        JsonNode.Parse(await other.Client.GetStringAsync("/api/board"))!.AsArray().Count.ShouldBe(1);
+        (await Copies(other)).Count.ShouldBe(1);
     }
 
     [Fact]
@@ -70,12 +73,11 @@ public class JobFileTests
         var first = opened.ToJsonString();
         var file = $"{{\"format\":\"patient-pawl-job\",\"formatVersion\":1,\"jobId\":\"{JsonNode.Parse(first)!["jobId"]}\",\"events\":[{{\"content\":{first},\"hash\":\"{EventStore.Chain("", Encoding.UTF8.GetBytes(first))}\"}}]}}";
         (await shop.Client.PostAsync("/api/jobs/import", Json(file))).StatusCode.ShouldBe(HttpStatusCode.OK);
-        var board = JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray();
-        ((int)board[0]!["number"]!).ShouldBe(401);
+        ((int)(await Copies(shop))[0]!["number"]!).ShouldBe(401);
         shop.Services.GetRequiredService<EventStore>().NextNumber().ShouldBe(402);
         // Two files of two workshops never share a number here.
         (await shop.Client.PostAsync("/api/jobs/import", Json(await Export(6, copied: false)))).EnsureSuccessStatusCode();
-        JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray().Select(b => (int)b!["number"]!).Order().ShouldBe([401, 402]);
+        (await Copies(shop)).Select(b => (int)b!["number"]!).Order().ShouldBe([401, 402]);
     }
 
     [Fact]
@@ -119,7 +121,7 @@ public class JobFileTests
             var answer = await shop.Client.PostAsync("/api/jobs/import", Json(text));
             answer.StatusCode.ShouldBeOneOf(HttpStatusCode.UnprocessableEntity, HttpStatusCode.BadRequest);
             (await Workshop.Problem(answer))["title"]!.ToString().ShouldContain(says);
-            JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!.AsArray().ShouldBeEmpty();
+            (await Copies(shop)).ShouldBeEmpty();
         }
 
         await Refused(file.Replace("Squeal", "Quiet"), "Event 1 does not match its hash");
@@ -179,7 +181,6 @@ public class JobFileTests
         await using var shop = await EmptyWorkshop();
         var answer = await shop.Client.PostAsync("/api/jobs/import", Json(await File.ReadAllTextAsync(path)));
         answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
-        var board = JsonNode.Parse(await shop.Client.GetStringAsync("/api/board"))!;
-        board[0]!["headline"]!.ToString().ShouldBe("a left caliper");
+        (await Copies(shop))[0]!["headline"]!.ToString().ShouldBe("a left caliper");
     }
 }

@@ -258,6 +258,15 @@ public sealed record NoteAdded(string Text) : JobEvent;
 /// <param name="Event">The event.</param>
 /// <param name="TechnicianId">Who.</param>
 /// <param name="Technician">The name at the time.</param>
-/// <param name="OccurredAt">The client's clock; for display only.</param>
+/// <param name="OccurredAt">The client's clock; shown only beside the server's, where they differ.</param>
 /// <param name="RecordedAt">The server's clock, UTC.</param>
-public sealed record RecordedEvent(Guid Id, int Seq, JobEvent Event, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt);
+public sealed record RecordedEvent(Guid Id, int Seq, JobEvent Event, Guid TechnicianId, string Technician, DateTimeOffset OccurredAt, DateTimeOffset RecordedAt)
+{
+    private static readonly TimeSpan Alike = TimeSpan.FromMinutes(5);
+
+    /// <summary>When it was recorded, by the server's clock, in the time zone of whoever sent it.</summary>
+    public DateTimeOffset At => RecordedAt.ToOffset(OccurredAt.Offset);
+
+    /// <summary>The client's time, where it is more than 5 minutes from the server's: a clock that is wrong, or something sent late. Null otherwise.</summary>
+    public DateTimeOffset? ClientAt => (OccurredAt - RecordedAt).Duration() > Alike ? OccurredAt : null;
+}

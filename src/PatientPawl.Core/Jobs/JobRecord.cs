@@ -9,13 +9,14 @@ namespace PatientPawl.Core.Jobs;
 
 /// <summary>A line of the record's log.</summary>
 /// <param name="Seq">Place in the order.</param>
-/// <param name="At">The client's clock.</param>
+/// <param name="At">The server's clock.</param>
+/// <param name="ClientAt">The client's, where it is more than 5 minutes away; null otherwise.</param>
 /// <param name="By">Who.</param>
 /// <param name="What">What was done.</param>
 /// <param name="Where">Left, right or car.</param>
 /// <param name="Detail">Figures and words.</param>
 /// <param name="Voided">True when it was undone later.</param>
-public sealed record RecordLine(int Seq, DateTimeOffset At, string By, string What, string Where, string Detail, bool Voided);
+public sealed record RecordLine(int Seq, DateTimeOffset At, DateTimeOffset? ClientAt, string By, string What, string Where, string Detail, bool Voided);
 
 /// <summary>A torque as recorded.</summary>
 /// <param name="Where">Corner.</param>
@@ -85,7 +86,7 @@ public sealed record JobRecord(
             LookOverDone looked => string.Join(" ", looked.Answers.Select(Answered)),
             _ => card.Detail(e.Event),
         };
-        return new(e.Seq, e.OccurredAt, e.Technician, card.Name(e.Event), card.Side(e.Event)?.Word() ?? "car", detail, voided);
+        return new(e.Seq, e.At, e.ClientAt, e.Technician, card.Name(e.Event), card.Side(e.Event)?.Word() ?? "car", detail, voided);
     }
 
     /// <summary>A decision as it stands in the record; null where nothing was decided.</summary>

@@ -63,7 +63,7 @@ public sealed record CornerFile(
 }
 
 /// <summary>When a hold was met.</summary>
-/// <param name="At">The client's clock.</param>
+/// <param name="At">The server's clock.</param>
 /// <param name="Steps">How many steps had been done by then.</param>
 public sealed record HoldMet(DateTimeOffset At, int Steps);
 
@@ -136,7 +136,7 @@ public sealed class JobState
     /// <summary>How the job was left, while it is left.</summary>
     public LeftOvernight? Night => Now.Night;
     /// <summary>Parts that are waited for; null when none are.</summary>
-    public AwaitedParts? Awaits => Now.Awaits is var (what, at) ? new(what.What, what.From, what.Expected, at.OccurredAt, at.Id) : null;
+    public AwaitedParts? Awaits => Now.Awaits is var (what, at) ? new(what.What, what.From, what.Expected, at.At, at.Id) : null;
     /// <summary>Holds met so far.</summary>
     public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
     /// <summary>The remaining steps in order.</summary>
@@ -305,7 +305,7 @@ public sealed class JobState
         foreach (var hold in Holds.All)
         {
             if (!done.HoldsMet.ContainsKey(hold.Id) && hold.Applies(done.Setup) && hold.Met(done.Setup, car))
-                done = done with { HoldsMet = done.HoldsMet.Add(hold.Id, new(recorded.OccurredAt, done.Steps)) };
+                done = done with { HoldsMet = done.HoldsMet.Add(hold.Id, new(recorded.At, done.Steps)) };
         }
 
         return new(done, rest);

@@ -25,7 +25,7 @@ public enum SheetLane
 /// <param name="Name">What was done.</param>
 /// <param name="Detail">Figures that came of it.</param>
 /// <param name="By">Initials.</param>
-/// <param name="At">The client's clock.</param>
+/// <param name="At">The server's clock.</param>
 /// <param name="CanBeUndone">True when it can be undone with a reason.</param>
 public sealed record DoneRow(Guid EventId, SheetLane Lane, string Name, string Detail, string By, DateTimeOffset At, bool CanBeUndone);
 
@@ -325,7 +325,7 @@ public static class RunSheets
         [.. state.Standing.Where(e => e.Event.Card().OnSheet).Select(e => DoneRowOf(e, e.Event.Card()))];
 
     private static DoneRow DoneRowOf(RecordedEvent e, EventCard card) =>
-        new(e.Id, card.Side(e.Event) is { } side ? LaneOf(side) : SheetLane.Car, card.Name(e.Event), card.Detail(e.Event), Initials(e.Technician), e.OccurredAt, card.CanBeUndone);
+        new(e.Id, card.Side(e.Event) is { } side ? LaneOf(side) : SheetLane.Car, card.Name(e.Event), card.Detail(e.Event), Initials(e.Technician), e.At, card.CanBeUndone);
 
     private static SpineTooth Tooth(JobState state, List<AheadRow> ahead, Stage stage, Stage present)
     {

@@ -74,13 +74,12 @@ public static class PawlApp
         return 0;
     }
 
-    /// <summary>Brings projections up to date and, in an empty workshop, puts in the demo.</summary>
+    /// <summary>Seals what is older than seals and, in an empty workshop, puts in the demo. What takes longer is done while it listens.</summary>
     public static void Prepare(IServiceProvider services, StartOptions options)
     {
         ArgumentNullException.ThrowIfNull(options);
         var events = services.GetRequiredService<EventStore>();
         events.SealWhatIsOlder();
-        events.RebuildStaleProjections();
         if (options.Demo) services.GetRequiredService<DemoWorkshop>().FillWhenEmpty();
     }
 
@@ -91,7 +90,12 @@ public static class PawlApp
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => new Database(options.DataFolder));
         services.AddSingleton(_ => new Seals(options.DataFolder));
+        services.AddSingleton(_ => new Heads(options.DataFolder));
+        services.AddSingleton<JobChanges>();
         services.AddSingleton<EventStore>();
+        services.AddSingleton<JobViews>();
+        services.AddSingleton<StartChecks>();
+        services.AddHostedService(s => s.GetRequiredService<StartChecks>());
         services.AddHostedService<DailyBackup>();
         services.AddSingleton<Library>();
         services.AddSingleton<DemoWorkshop>();
@@ -104,6 +108,8 @@ public static class PawlApp
         services.ConfigureHttpJsonOptions(o => PawlJson.Configure(o.SerializerOptions));
         services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
         services.AddProblemDetails();
+        // No answer holds both a secret and what a stranger can put into it: cookies are SameSite=Strict, and other origins read nothing.
+        services.AddResponseCompression(o => o.EnableForHttps = true);
         services.AddExceptionHandler<ProblemHandler>();
         services.AddOpenApi("v1", ApiDocument.Configure);
         services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(options.DataFolder, "keys"))).SetApplicationName("patient-pawl");
@@ -146,6 +152,7 @@ public static class PawlApp
             context.Response.Headers.StrictTransportSecurity = "max-age=31536000";
             return next(context);
         });
+        app.UseResponseCompression();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.Use((context, next) => SameOrigin(context, next, options));
@@ -172,15 +179,7 @@ public static class PawlApp
         // Unknown API paths are a 404, never the page.
         api.Map("/{**rest}", (HttpContext c) => Problems.Write(c, StatusCodes.Status404NotFound, "There is nothing at this address.")).ExcludeFromDescription();
 
-        if (Directory.Exists(Path.Combine(AppContext.BaseDirectory, "wwwroot")))
-        {
-            app.UseStaticFiles(new StaticFileOptions
-            {
-                // Built assets carry their hash in the name; the page itself must always be asked for again.
-                OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.File.Name == "index.html" ? "no-cache" : "public,max-age=31536000,immutable",
-            });
-            app.MapFallbackToFile("index.html").ExcludeFromDescription();
-        }
+        if (Directory.Exists(Path.Combine(AppContext.BaseDirectory, "wwwroot"))) app.MapPages();
     }
 
     /// <summary>

@@ -1,3 +1,5 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
 using System.Text;
 using System.Text.Json;
 using PatientPawl.Core;
@@ -60,7 +62,10 @@ internal static class JobEndpoints
 
     public static void MapJobs(this RouteGroupBuilder api)
     {
-        api.MapGet("/board", (EventStore events) => TypedResults.Ok(DueOnce(events.Board()))).RequireAuthorization();
+        api.MapGet("/board", (EventStore events) => TypedResults.Ok(events.Board())).RequireAuthorization();
+        // Which job has moved on, as it does; a line with nothing in it shows that the connection stands.
+        api.MapGet("/changes", (JobChanges changes, IHostApplicationLifetime life, CancellationToken gone) =>
+            TypedResults.ServerSentEvents(Told(changes, life.ApplicationStopping, gone))).RequireAuthorization();
 
         var jobs = api.MapGroup("/jobs").RequireAuthorization();
         jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, EventStore events, Library library) =>
@@ -74,7 +79,9 @@ internal static class JobEndpoints
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
         });
-        jobs.MapGet("/{id:guid}", (Guid id, EventStore events) => TypedResults.Ok(View(id, events.State(id), events)));
+        jobs.MapGet("/past", (string? search, int? before, EventStore events) => TypedResults.Ok(events.Past(Figure.Shorten(search ?? ""), before)));
+        // Asked for again and again: as long as nothing has happened to the job, a few bytes say so.
+        jobs.MapGet("/{id:guid}", (Guid id, HttpContext http, JobViews views) => views.Answer(http, id)).Produces<JobView>();
         jobs.MapGet("/{id:guid}/why-not", (Guid id, string stepId, string? side, EventStore events) =>
         {
             var state = events.State(id);
@@ -166,9 +173,12 @@ internal static class JobEndpoints
         });
     }
 
-    // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
-    private static List<BoardCard> DueOnce(IReadOnlyList<BoardCard> cards) =>
-        [.. cards.Select(c => cards.Any(o => o.Vehicle.Plate == c.Vehicle.Plate && o.Number > c.Number) ? c with { RetorqueFromKm = null } : c)];
+    private static async IAsyncEnumerable<SseItem<JobChanged?>> Told(JobChanges changes, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
+    {
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, gone);
+        await foreach (var change in changes.Listen(TimeSpan.FromSeconds(20), either.Token))
+            yield return new(change, change is null ? "still" : "job");
+    }
 
     // The framework reads enumerations in an address by their C# names; the open formats write them small.
     internal static Side? SideOf(string? word) => word switch
@@ -181,8 +191,7 @@ internal static class JobEndpoints
 
     internal static JobView View(Guid id, JobState state, EventStore events)
     {
-        var number = events.Board().FirstOrDefault(b => b.JobId == id)?.Number ?? state.Opened!.Number;
-        return new(id, number, state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
+        return new(id, events.Number(id), state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
             state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id));
     }
 

@@ -45,6 +45,8 @@ internal static class WorkshopEndpoints
             Backups.Make(options.DataFolder, file);
             return TypedResults.Stream(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.None, 1 << 16, FileOptions.DeleteOnClose), "application/zip", $"{Core.Figure.Date(DateOnly.FromDateTime(clock.GetLocalNow().DateTime))}.pawl-backup");
         }).RequireAuthorization();
+        // What the reading of every log after the start found: jobs that differ from what was stored.
+        api.MapGet("/workshop/logs", (Hosting.StartChecks checks) => TypedResults.Ok(checks.Found)).RequireAuthorization();
         api.MapGet("/workshop/wrenches", (Library library) => TypedResults.Ok(library.Wrenches()));
     }
 

@@ -5,10 +5,12 @@ import { RunSheetPage } from "../features/jobs/RunSheetPage";
 import { SignIn } from "../features/workshop/SignIn";
 import { Boundary, Late } from "../ui/Late";
 import { Shell } from "../ui/Shell";
+import { useChanges } from "./changes";
 import { useSession } from "./hooks";
 
 // Each page is fetched when it is first opened.
 const PAGES = {
+  PastJobs: () => import("../features/jobs/PastJobs").then((m) => m.PastJobs),
   NewJob: () => import("../features/jobs/NewJob").then((m) => m.NewJob),
   PlanPage: () => import("../features/jobs/PlanPage").then((m) => m.PlanPage),
   TorqueCardPage: () => import("../features/torque/TorqueCardPage").then((m) => m.TorqueCardPage),
@@ -45,11 +47,13 @@ function Guarded({ children }: { children: React.ReactNode }) {
 const guarded = (view: React.ReactNode) => <Guarded>{view}</Guarded>;
 
 export function App() {
+  useChanges(useSession().data?.me != null);
   return (
     <BrowserRouter>
       <Boundary>
         <Routes>
           <Route path="/" element={guarded(<Board />)} />
+          <Route path="/jobs/past" element={guarded(late("PastJobs"))} />
           <Route path="/jobs/new" element={guarded(late("NewJob"))} />
           <Route path="/jobs/:id" element={guarded(<JobFrame />)}>
             <Route index element={<RunSheetPage />} />

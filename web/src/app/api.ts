@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { readUnchanged } from "./unchanged";
 import { watchWrites } from "./unsent";
 
 export type Schemas = components["schemas"];
@@ -10,7 +11,7 @@ export type StepKey = Schemas["StepKey"];
 export type CornerView = Schemas["CornerView"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(watchWrites);
+api.use(watchWrites, readUnchanged);
 
 /** Problem details as the server sends them. */
 export interface Problem {

@@ -1,7 +1,8 @@
-import { newId } from "./ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
+import { useAsking } from "./changes";
+import { newId } from "./ids";
 import { typedNumber } from "./units";
 
 export const useSession = () =>
@@ -10,13 +11,15 @@ export const useSession = () =>
 export const useCatalogue = () =>
   useQuery({ queryKey: ["catalogue"], queryFn: () => take(api.GET("/api/catalogue")), staleTime: Infinity });
 
-export const useJob = (id: string) =>
-  useQuery({
+export const useJob = (id: string) => {
+  const asking = useAsking();
+  return useQuery({
     queryKey: ["job", id],
     queryFn: () => take(api.GET("/api/jobs/{id}", { params: { path: { id } } })),
     // Someone else may be at the other corner.
-    refetchInterval: 5000,
+    refetchInterval: asking,
   });
+};
 
 interface Header {
   eventId: string;

@@ -435,6 +435,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/logs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LogsChecked"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/wrenches": {
         parameters: {
             query?: never;
@@ -1644,6 +1679,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["SseItemOfJobChanged"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/retraction": {
         parameters: {
             query?: never;
@@ -2645,6 +2715,44 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    search?: string;
+                    before?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PastJobs"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4492,7 +4600,7 @@ export interface components {
             by: string;
             /**
              * Format: date-time
-             * @description The client's clock.
+             * @description The server's clock.
              */
             at: string;
             /** @description True when it can be undone with a reason. */
@@ -4935,7 +5043,7 @@ export interface components {
         HoldMet: {
             /**
              * Format: date-time
-             * @description The client's clock.
+             * @description The server's clock.
              */
             at: string;
             /**
@@ -5183,6 +5291,12 @@ export interface components {
             drum: null | components["schemas"]["DrumSpec"];
             rotor: components["schemas"]["RotorSpec"];
             padSpec: components["schemas"]["PadSpec"];
+        };
+        JobChanged: {
+            /** Format: uuid */
+            jobId: string;
+            /** Format: int32 */
+            version: number;
         };
         JobFile: {
             format: string;
@@ -5645,6 +5759,11 @@ export interface components {
             says: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        LogsChecked: {
+            /** Format: date-time */
+            at: null | string;
+            wrong: components["schemas"]["LogCheck"][];
         };
         /**
          * @description A thing that can be looked at on a corner.
@@ -6143,6 +6262,11 @@ export interface components {
             /** @description What would settle it, when it is too close to call. */
             settledBy: components["schemas"]["SettledBy"][];
         };
+        PastJobs: {
+            jobs: components["schemas"]["BoardCard"][];
+            /** Format: int32 */
+            before: null | number;
+        };
         /**
          * @description Hub pilot.
          * @default smear
@@ -6394,9 +6518,14 @@ export interface components {
             seq: number;
             /**
              * Format: date-time
-             * @description The client's clock.
+             * @description The server's clock.
              */
             at: string;
+            /**
+             * Format: date-time
+             * @description The client's, where it is more than 5 minutes away; null otherwise.
+             */
+            clientAt: null | string;
             /** @description Who. */
             by: string;
             /** @description What was done. */
@@ -7167,6 +7296,12 @@ export interface components {
             stepsLeft: number;
             /** @description True when none is left and some were done, or the job is past it. */
             finished: boolean;
+        };
+        SseItemOfJobChanged: {
+            data?: components["schemas"]["JobChanged"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
         };
         /**
          * @description The stages of a job, as the spine shows them.

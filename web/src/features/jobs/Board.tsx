@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
+import { useAsking } from "../../app/changes";
 import { useKeys, useSession } from "../../app/hooks";
 import { BoltHead, Rack } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
@@ -39,7 +40,13 @@ export function Board() {
   const board = useQuery({
     queryKey: ["board"],
     queryFn: () => take(api.GET("/api/board")),
-    refetchInterval: 5000,
+    refetchInterval: useAsking(),
+  });
+  const logs = useQuery({
+    queryKey: ["logs"],
+    queryFn: () => take(api.GET("/api/workshop/logs")),
+    // Asked again only until the reading after the start is through.
+    refetchInterval: (q) => (q.state.data?.at ? false : 5000),
   });
   const session = useSession();
   const navigate = useNavigate();
@@ -65,6 +72,21 @@ export function Board() {
               <span className="step-name pr-10 text-right">Right corner</span>
             </div>
           </div>
+          {logs.data && logs.data.wrong.length > 0 && (
+            <div
+              role="alert"
+              className="m-4 ml-[104px] border-2 border-outside bg-plate p-3 max-[800px]:ml-4"
+            >
+              <b>What was stored has been changed past this program.</b> Keep a copy of the data folder, and
+              ask for the last backup.
+              {logs.data.wrong.slice(0, 5).map((w) => (
+                <Link key={w.jobId} to={`/jobs/${w.jobId}/record`} className="link block">
+                  {w.says}
+                </Link>
+              ))}
+              {logs.data.wrong.length > 5 && <p className="m-0">And {logs.data.wrong.length - 5} more.</p>}
+            </div>
+          )}
           {rows?.length === 0 && (
             <p className="m-0 p-8 pl-28 text-[20px]">No car is in. Start the first job.</p>
           )}
@@ -121,6 +143,9 @@ export function Board() {
             </Link>
             <Link className="btn" to="/sources">
               Sources
+            </Link>
+            <Link className="btn" to="/jobs/past">
+              Past jobs
             </Link>
           </div>
           <p className="m-0 pt-2 text-[15px] text-ink-2">

@@ -179,7 +179,14 @@ export function RecordPage() {
                   className={`border-t border-rule ${l.voided ? "text-ink-2 line-through" : ""}`}
                 >
                   <td className="w-[44px] py-1 text-ink-2">{l.seq}</td>
-                  <td className="w-[130px]">{l.at.slice(0, 16).replace("T", " ")}</td>
+                  <td className="w-[130px]">
+                    {l.at.slice(0, 16).replace("T", " ")}
+                    {l.clientAt && (
+                      <span className="block text-ink-2">
+                        sent as {l.clientAt.slice(0, 16).replace("T", " ")}
+                      </span>
+                    )}
+                  </td>
                   <td className="w-[56px]">{l.where}</td>
                   <td>
                     {l.what}
@@ -192,8 +199,8 @@ export function RecordPage() {
           </table>
           <p className="mt-4 mb-0 border-t-2 border-ink pt-2 text-[15px]">
             The maker's data for the vehicle, local law and a licensed technician's judgement outrank every
-            figure here. Each entry carries the hash of the one before: the chain shows accidents and edits,
-            not forgery.
+            figure here. Times are the server&apos;s; the sender&apos;s stands beside where it differs by more
+            than 5 minutes. Each entry carries the hash of the one before and this workshop&apos;s seal.
           </p>
         </article>
       </div>

@@ -1,0 +1,62 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useSyncExternalStore } from "react";
+
+// Whether the server tells of changes as they happen: then nothing is asked for on a timer.
+let told = false;
+const listeners = new Set<() => void>();
+const set = (next: boolean) => {
+  told = next;
+  listeners.forEach((l) => l());
+};
+
+/** How often to ask, ms: while the server tells, never. */
+export const useAsking = () => {
+  const now = useSyncExternalStore(
+    (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    () => told,
+  );
+  return now ? (false as const) : 5000;
+};
+
+/** Listens for jobs that have moved on, while the page is looked at: a browser keeps few connections to one server. */
+export function useChanges(signedIn: boolean) {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!signedIn) return;
+    let source: EventSource | null = null;
+    const close = () => {
+      source?.close();
+      source = null;
+      set(false);
+    };
+    const open = () => {
+      source = new EventSource("/api/changes");
+      // What happened while nobody listened is asked for once.
+      source.addEventListener("still", () => {
+        if (told) return;
+        set(true);
+        void client.invalidateQueries({ queryKey: ["job"] });
+        void client.invalidateQueries({ queryKey: ["board"] });
+      });
+      source.addEventListener("job", (e: MessageEvent<string>) => {
+        const { jobId } = JSON.parse(e.data) as { jobId: string };
+        void client.invalidateQueries({ queryKey: ["job", jobId] });
+        void client.invalidateQueries({ queryKey: ["board"] });
+      });
+      source.onerror = () => set(false);
+    };
+    const follow = () => {
+      if (document.visibilityState === "hidden") close();
+      else if (!source) open();
+    };
+    follow();
+    document.addEventListener("visibilitychange", follow);
+    return () => {
+      document.removeEventListener("visibilitychange", follow);
+      close();
+    };
+  }, [client, signedIn]);
+}
