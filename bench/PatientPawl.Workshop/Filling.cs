@@ -27,7 +27,7 @@ internal static class Filling
             var (job, mine) = (Guid.NewGuid(), $"OLD {n}");
             number++;
             c.Execute("""
-                insert into job(id, number, bay, version, finished, engine_version, card_json, plate, retorque_km) values(@job, @number, @bay, @version, 1, @engine, @card, @mine, null);
+                insert into job(id, number, bay, version, finished, engine_version, card_json, card_version, plate, retorque_km) values(@job, @number, @bay, @version, 1, @engine, @card, @version, @mine, null);
                 insert into job_search(rowid, words) values(@number, @words);
                 """,
                 new { job = job.ToString(), number, bay = 1 + n % 9, version = contents.Length, engine, card = card.Replace(id, job.ToString(), StringComparison.Ordinal).Replace(plate, mine, StringComparison.Ordinal), mine, words = $"{number} {mine} Brae Sanderling meals car" }, t);

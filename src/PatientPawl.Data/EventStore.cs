@@ -146,9 +146,8 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             if (stopping.IsCancellationRequested) break;
             try
             {
-                // Folded again by the writer: what was appended since is in it.
-                var folded = State(id);
-                database.Write((c, t) => { JobIndex.Save(c, t, id, _states.Find(id) ?? Load(c, t, id) ?? folded); return 0; });
+                var state = State(id);
+                _index.Rebuild(id, state, BoardCard.Of(id, state) with { Number = Number(id) });
                 rebuilt++;
             }
             catch (DamagedJobException)
@@ -265,15 +264,13 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <summary>Seals events that are older than seals, as they are found.</summary>
     public void SealWhatIsOlder()
     {
-        var older = database.Read(c => c.Query<(string JobId, long Seq, string Hash)>(
-            "select e.job_id, e.seq, e.hash from job_event e left join event_seal s on s.job_id = e.job_id and s.seq = e.seq where s.seq is null").ToList());
         // A seal that is missing where others stand is no older event: it stays missing, and is told.
-        var sealedAlready = database.Read(c => c.Query<string>("select distinct job_id from event_seal").ToHashSet());
-        foreach (var job in older.Where(o => !sealedAlready.Contains(o.JobId)).GroupBy(o => o.JobId))
+        foreach (var job in database.Read(c => c.Query<string>("select id from job where not exists(select 1 from event_seal s where s.job_id = job.id)").ToList()))
         {
             database.Write((c, t) =>
             {
-                foreach (var (id, seq, hash) in job) Seal(c, t, Guid.Parse(id), (int)seq, hash, asFound: true);
+                foreach (var (seq, hash) in c.Query<(long, string)>("select seq, hash from job_event where job_id = @job", new { job }, t).ToList())
+                    Seal(c, t, Guid.Parse(job), (int)seq, hash, asFound: true);
                 return 0;
             });
         }

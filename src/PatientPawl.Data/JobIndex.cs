@@ -20,24 +20,29 @@ public sealed class JobIndex(Database database)
     private const int PageLength = 25;
     private const int MostDue = 40;
 
+    // Each part goes by its own index, and nothing is left to how SQLite would rather walk: with ten thousand jobs it chose to read them all.
+    private const string OnBoard = """
+        with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < 99),
+        shown(id) as materialized (
+          select id from job indexed by job_open where finished = 0
+          union all select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays
+          union all select id from (
+            select id from job j indexed by job_due where retorque_km is not null and not exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
+            order by number desc limit @MostDue))
+        select j.id, j.card_json, j.card_version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
+        from (select distinct id from shown) s cross join job j on j.id = s.id
+        where not exists(select 1 from imported i where i.job_id = j.id) order by j.bay, j.number desc
+        """;
+
     /// <summary>
-    /// The board: what is open, what came last in its bay, and the newest whose wheel nuts are due. Copies are not on it. A card that this
-    /// version cannot read is made anew.
+    /// The board: what is open, what came last in its bay, and the newest whose wheel nuts are due. Copies are not on it.
     /// </summary>
     /// <param name="anew">Makes the card of a job from its log.</param>
-    public IReadOnlyList<BoardCard> Board(Func<Guid, BoardCard> anew) => database.Read(c => c.Query<(string Id, string Card, long Later)>("""
-        with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < 99),
-        shown(id) as (
-          select id from job where finished = 0
-          union select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays
-          union select id from (select id from job j where retorque_km is not null and not exists(select 1 from job o where o.plate = j.plate and o.number > j.number) order by number desc limit @MostDue))
-        select j.id, j.card_json, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
-        from shown join job j on j.id = shown.id where j.id not in (select job_id from imported) order by j.bay, j.number desc
-        """, new { MostDue })
+    public IReadOnlyList<BoardCard> Board(Func<Guid, BoardCard> anew) =>
         // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
-        .Select(row => Card(row.Id, row.Card, anew) is var card && row.Later == 1 ? card with { RetorqueFromKm = null } : card).ToList());
+        [.. Rows(OnBoard, new { MostDue }).Select(row => Card(row, anew) is var card && row.Later == 1 ? card with { RetorqueFromKm = null } : card)];
 
-    /// <summary>Finished jobs, and copies that were read in; found by how their words begin: plate, number, maker, model, use.</summary>
+    /// <summary>Finished jobs, and copies that were read in; found by how their words begin: plate, number, make, model, use.</summary>
     /// <param name="search">Words, any number of them; empty finds all.</param>
     /// <param name="before">Only jobs with a number under this; null begins with the newest.</param>
     /// <param name="anew">Makes the card of a job from its log.</param>
@@ -49,11 +54,12 @@ public sealed class JobIndex(Database database)
         if (words.Length == 0 && search.Trim().Length > 0) return new([], null);
         var below = before ?? int.MaxValue;
         var match = string.Join(' ', words.Select(w => $"\"{w}\"*"));
-        var rows = database.Read(c => c.Query<(string Id, string Card)>($"""
-            select j.id, j.card_json from {(words.Length > 0 ? "job_search s join job j on j.number = s.rowid where s.words match @match and s.rowid < @below" : "job j where j.number < @below")}
-            and (j.finished = 1 or j.id in (select job_id from imported)) order by {(words.Length > 0 ? "s.rowid" : "j.number")} desc limit @limit
-            """, new { match, below, limit = PageLength + 1 }).ToList());
-        BoardCard[] cards = [.. rows.Take(PageLength).Select(r => Card(r.Id, r.Card, anew))];
+        var (from, by) = words.Length > 0 ? ("job_search s join job j on j.number = s.rowid where s.words match @match and s.rowid < @below", "s.rowid") : ("job j where j.number < @below", "j.number");
+        var rows = Rows($"""
+            select j.id, j.card_json, j.card_version, j.version, 0 from {from}
+            and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
+            """, new { match, below, limit = PageLength + 1 });
+        BoardCard[] cards = [.. rows.Take(PageLength).Select(r => Card(r, anew))];
         return new(cards, rows.Count > PageLength ? cards[^1].Number : null);
     }
 
@@ -74,41 +80,66 @@ public sealed class JobIndex(Database database)
 
     internal static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job", transaction: t);
 
+    /// <summary>
+    /// Brings a job's row along with its events. The card is not made here: it takes longer than all the rest, and is made once when a list
+    /// shows it.
+    /// </summary>
     internal static void Save(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
     {
-        var known = c.ExecuteScalar<long?>("select number from job where id = @id", new { id = jobId.ToString() }, t);
+        var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
+        var row = new
+        {
+            id = jobId.ToString(),
+            bay = opened.Bay,
+            version = state.Version,
+            finished = state.HandedOver ? 1 : 0,
+            engine = EngineVersion.Current,
+            plate = opened.Vehicle.Plate,
+            due = BoardCard.DueFrom(state),
+        };
+        if (c.Execute("update job set bay = @bay, version = @version, finished = @finished, engine_version = @engine, plate = @plate, retorque_km = @due where id = @id", row, t) == 1) return;
         // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
-        var number = known ?? NextNumber(c, t);
-        var card = BoardCard.Of(jobId, state) with { Number = (int)number };
+        var number = NextNumber(c, t);
         c.Execute("""
-            insert into job(id, number, bay, version, finished, engine_version, card_json, plate, retorque_km) values(@id, @number, @bay, @version, @finished, @engine, @card, @plate, @due)
-            on conflict(id) do update set bay = @bay, version = @version, finished = @finished, engine_version = @engine, card_json = @card, plate = @plate, retorque_km = @due
+            insert into job(id, number, bay, version, finished, engine_version, card_json, card_version, plate, retorque_km) values(@id, @number, @bay, @version, @finished, @engine, '', 0, @plate, @due);
+            insert into job_search(rowid, words) values(@number, @words)
             """,
-            new
-            {
-                id = jobId.ToString(),
-                number,
-                bay = card.Bay,
-                version = state.Version,
-                finished = state.HandedOver ? 1 : 0,
-                engine = EngineVersion.Current,
-                card = JsonSerializer.Serialize(card, PawlJson.Options),
-                plate = card.Vehicle.Plate,
-                due = card.RetorqueFromKm,
-            }, t);
-        if (known is null)
-            c.Execute("insert into job_search(rowid, words) values(@number, @words)", new { number, words = $"{number} {card.Vehicle.Plate} {card.Vehicle.Make} {card.Vehicle.Model} {card.Vehicle.Use}" }, t);
+            new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, row.due, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use}" }, t);
     }
 
-    private static BoardCard Card(string id, string json, Func<Guid, BoardCard> anew)
+    /// <summary>Makes the card of a job anew, and its row.</summary>
+    internal void Rebuild(Guid jobId, JobState state, BoardCard card) => database.Write((c, t) =>
     {
-        try
+        // Somebody may have appended since: then that is newer, and the card is made when it is asked for.
+        if (c.ExecuteScalar<long>("select version from job where id = @id", new { id = jobId.ToString() }, t) != state.Version) return 0;
+        Save(c, t, jobId, state);
+        return Keep(c, t, jobId, state.Version, card);
+    });
+
+    private static int Keep(SqliteConnection c, SqliteTransaction t, Guid jobId, int version, BoardCard card) =>
+        c.Execute("update job set card_json = @json, card_version = @version where id = @id and version = @version", new { id = jobId.ToString(), version, json = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
+
+    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, string Card, long Made, long Version, long Later)>(sql, of)
+        .Select(r => new Row(Guid.Parse(r.Id), r.Card, r.Made == r.Version, (int)r.Version, r.Later)).ToList());
+
+    private BoardCard Card(Row row, Func<Guid, BoardCard> anew)
+    {
+        if (row.IsMade)
         {
-            return JsonSerializer.Deserialize<BoardCard>(json, PawlJson.Options) ?? anew(Guid.Parse(id));
+            try
+            {
+                if (JsonSerializer.Deserialize<BoardCard>(row.Json, PawlJson.Options) is { } card) return card;
+            }
+            catch (JsonException)
+            {
+                // Another version wrote it: it is made anew.
+            }
         }
-        catch (JsonException)
-        {
-            return anew(Guid.Parse(id));
-        }
+
+        var made = anew(row.Id);
+        database.Write((c, t) => Keep(c, t, row.Id, row.Version, made));
+        return made;
     }
+
+    private sealed record Row(Guid Id, string Json, bool IsMade, int Version, long Later);
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using Microsoft.Data.Sqlite;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
@@ -20,12 +21,24 @@ public sealed record KnownVehicle(Vehicle Vehicle, string SheetCode);
 /// <summary>What a workshop owns beside its jobs: technicians, house rules, vehicles, spec sheets, wrenches.</summary>
 public sealed class Library(Database database)
 {
-    public IReadOnlyList<Technician> Technicians() => database.Read(c => c
+    // Who is asking is looked up with every request. The folder is this process's alone, so that what was read stays so until it is changed here.
+    private const int LongestSessionDays = 30;
+
+    private readonly Lock _who = new();
+    private readonly Dictionary<(string Session, string Technician), bool> _standing = [];
+    private IReadOnlyList<Technician>? _people;
+
+    public IReadOnlyList<Technician> Technicians()
+    {
+        lock (_who) return _people ??= ReadTechnicians();
+    }
+
+    private List<Technician> ReadTechnicians() => database.Read(c => c
         .Query<(string Id, string Name, long IsLead, string PinHash, string? LeftAt)>("select id, name, is_lead, pin_hash, left_at from technician order by name")
         .Select(r => new Technician(Guid.Parse(r.Id), r.Name, r.IsLead == 1, r.PinHash) { LeftAt = r.LeftAt is null ? null : DateTimeOffset.Parse(r.LeftAt, System.Globalization.CultureInfo.InvariantCulture) }).ToList());
 
     /// <summary>Adds a technician; false when the name is taken.</summary>
-    public bool Add(Technician t, bool onlyWhenEmpty = false) => database.Write((c, x) =>
+    public bool Add(Technician t, bool onlyWhenEmpty = false) => ChangePeople((c, x) =>
     {
         if (onlyWhenEmpty && c.ExecuteScalar<long>("select count(*) from technician", transaction: x) > 0) return false;
         return c.Execute("insert into technician(id, name, is_lead, pin_hash) values(@id, @name, @lead, @pin) on conflict do nothing",
@@ -33,14 +46,14 @@ public sealed class Library(Database database)
     });
 
     /// <summary>Gives somebody another PIN, and ends every session they have.</summary>
-    public void SetPin(Guid id, string pinHash) => database.Write((c, x) =>
+    public void SetPin(Guid id, string pinHash) => ChangePeople((c, x) =>
     {
         c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
         return c.Execute("update technician set pin_hash = @pinHash where id = @id", new { id = id.ToString(), pinHash }, x);
     });
 
     /// <summary>Somebody has left: their name stays in every record, and signs in no more.</summary>
-    public void Leave(Guid id, DateTimeOffset at) => database.Write((c, x) =>
+    public void Leave(Guid id, DateTimeOffset at) => ChangePeople((c, x) =>
     {
         c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
         return c.Execute("update technician set left_at = @at where id = @id", new { id = id.ToString(), at = at.ToString("O") }, x);
@@ -50,16 +63,42 @@ public sealed class Library(Database database)
     public Guid BeginSession(Guid technicianId, DateTimeOffset at)
     {
         var id = Guid.NewGuid();
-        database.Write((c, x) => c.Execute("insert into session(id, technician_id, started_at) values(@id, @technician, @at)", new { id = id.ToString(), technician = technicianId.ToString(), at = at.ToString("O") }, x));
+        ChangePeople((c, x) =>
+        {
+            // However often it was used: nobody stays signed in for longer than this.
+            c.Execute("delete from session where started_at < @oldest", new { oldest = at.AddDays(-LongestSessionDays).ToUniversalTime().ToString("O") }, x);
+            return c.Execute("insert into session(id, technician_id, started_at) values(@id, @technician, @at)", new { id = id.ToString(), technician = technicianId.ToString(), at = at.ToUniversalTime().ToString("O") }, x);
+        });
         return id;
     }
 
     /// <summary>True while a session stands, and belongs to that person.</summary>
-    public bool SessionStands(string? id, string? technicianId) => id is not null && technicianId is not null
-        && database.Read(c => c.ExecuteScalar<long>("select count(*) from session where id = @id and technician_id = @technicianId", new { id, technicianId })) == 1;
+    public bool SessionStands(string? id, string? technicianId)
+    {
+        if (id is null || technicianId is null) return false;
+        lock (_who)
+        {
+            if (_standing.TryGetValue((id, technicianId), out var stands)) return stands;
+            // Made-up ids are not remembered for ever.
+            if (_standing.Count > 1000) _standing.Clear();
+            return _standing[(id, technicianId)] = ReadSession(id, technicianId);
+        }
+    }
+
+    private bool ReadSession(string id, string technicianId) => database.Read(c => c.ExecuteScalar<long>("select count(*) from session where id = @id and technician_id = @technicianId", new { id, technicianId })) == 1;
+
+    // What was remembered goes once the change is stored; who read before that has remembered it by then.
+    private T ChangePeople<T>(Func<SqliteConnection, SqliteTransaction, T> change) => database.Write(change, _ =>
+    {
+        lock (_who)
+        {
+            _people = null;
+            _standing.Clear();
+        }
+    });
 
     /// <summary>Ends a session.</summary>
-    public void EndSession(string id) => database.Write((c, x) => c.Execute("delete from session where id = @id", new { id }, x));
+    public void EndSession(string id) => ChangePeople((c, x) => c.Execute("delete from session where id = @id", new { id }, x));
 
     public string? Setting(string key) => database.Read(c => c.ExecuteScalar<string?>("select value from setting where key = @key", new { key }));
 

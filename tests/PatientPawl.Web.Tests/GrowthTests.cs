@@ -23,9 +23,9 @@ public class GrowthTests
     /// <summary>Finished jobs put into the index only, each a copy of one that is there: what lists cost does not depend on their logs.</summary>
     private static void Behind(string folder, int count) => Past(folder, $"""
         with recursive n(i) as (values(1) union all select i + 1 from n where i < {count})
-        insert into job(id, number, bay, version, finished, engine_version, card_json, plate, retorque_km)
+        insert into job(id, number, bay, version, finished, engine_version, card_json, card_version, plate, retorque_km)
         select lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-' || hex(randomblob(2)) || '-' || hex(randomblob(2)) || '-' || hex(randomblob(6))), 100000 + i, 1 + i % 9, 1, 1, engine_version,
-          json_set(card_json, '$.number', 100000 + i, '$.vehicle.plate', 'OLD ' || i), 'OLD ' || i, 5000 from job, n where number = (select min(number) from job where finished = 1)
+          json_set(card_json, '$.number', 100000 + i, '$.vehicle.plate', 'OLD ' || i), 1, 'OLD ' || i, 5000 from job, n where number = (select min(number) from job where finished = 1 and card_version = version)
         """,
         "insert into job_search(rowid, words) select number, number || ' ' || plate || ' Norrin Coble meals van' from job where number > 100000");
 
@@ -61,6 +61,8 @@ public class GrowthTests
     {
         await using var shop = await Workshop.Open();
         await shop.SignIn();
+        // A card is made when it is first asked for.
+        (await shop.Client.GetAsync("/api/jobs/past")).EnsureSuccessStatusCode();
         Behind(shop.Folder, 3000);
         async Task<(int[] Numbers, int? Before)> Find(string query)
         {

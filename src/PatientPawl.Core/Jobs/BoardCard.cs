@@ -71,7 +71,14 @@ public sealed record BoardCard(
             : sheet.Also.Count > 0 ? $"Or: {Say(sheet.Also[0])}. {Duration(sheet.MinutesLeft)} left." : $"{Duration(sheet.MinutesLeft)} left.";
         return new(jobId, opened.Number, opened.Bay, opened.Vehicle, status, lead, headline, next,
             started ? state.Standing.Last().Technician : null, Corner(state, sheet, Side.Left), Corner(state, sheet, Side.Right), sheet.MinutesLeft,
-            state.HandedOver && state.Setup.Rules.Retorque == Workshop.RetorqueRule.Recheck ? opened.OdometerKm + 50 : null);
+            DueFrom(state));
+    }
+
+    /// <summary>Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.</summary>
+    public static int? DueFrom(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        return state.HandedOver && state.Setup.Rules.Retorque == Workshop.RetorqueRule.Recheck ? state.Opened!.OdometerKm + 50 : null;
     }
 
     /// <summary>Minutes as people say them: <c>1 h 14</c> or <c>40 min</c>.</summary>

@@ -2,7 +2,9 @@
 -- which have wheel nuts to check again.
 alter table job add column plate text not null default '';
 alter table job add column retorque_km integer;
-update job set plate = coalesce(json_extract(card_json, '$.vehicle.plate'), ''), retorque_km = json_extract(card_json, '$.retorqueFromKm');
+-- The version that the card was made of; it is made when it is asked for.
+alter table job add column card_version integer not null default 0;
+update job set plate = coalesce(json_extract(card_json, '$.vehicle.plate'), ''), retorque_km = json_extract(card_json, '$.retorqueFromKm'), card_version = version;
 create index job_plate on job(plate, number);
 create index job_bay on job(bay, number);
 create index job_open on job(number) where finished = 0;
