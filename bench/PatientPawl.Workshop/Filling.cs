@@ -15,7 +15,7 @@ internal static class Filling
         using var c = new SqliteConnection($"Data Source={Path.Combine(folder, "patient-pawl.db")};Pooling=False");
         c.Open();
         c.Execute("pragma synchronous = off");
-        var (id, card, engine) = c.QueryFirst<(string, string, string)>("select id, card_json, engine_version from job where finished = 1 order by number desc");
+        var (id, card, engine) = c.QueryFirst<(string, string, string)>("select j.id, c.card_json, j.engine_version from job j join job_card c on c.job_id = j.id where finished = 1 order by number desc");
         var plate = JsonNode.Parse(card)!["vehicle"]!["plate"]!.ToString();
         var contents = c.Query<byte[]>("select content from job_event where job_id = @id order by seq", new { id }).Select(Encoding.UTF8.GetString).ToArray();
         var eventIds = c.Query<string>("select event_id from job_event where job_id = @id order by seq", new { id }).ToArray();
@@ -27,7 +27,8 @@ internal static class Filling
             var (job, mine) = (Guid.NewGuid(), $"OLD {n}");
             number++;
             c.Execute("""
-                insert into job(id, number, bay, version, finished, engine_version, card_json, card_version, plate, retorque_km) values(@job, @number, @bay, @version, 1, @engine, @card, @version, @mine, null);
+                insert into job(id, number, bay, version, finished, engine_version, plate, retorque_km) values(@job, @number, @bay, @version, 1, @engine, @mine, null);
+                insert into job_card(job_id, version, card_json) values(@job, @version, @card);
                 insert into job_search(rowid, words) values(@number, @words);
                 """,
                 new { job = job.ToString(), number, bay = 1 + n % 9, version = contents.Length, engine, card = card.Replace(id, job.ToString(), StringComparison.Ordinal).Replace(plate, mine, StringComparison.Ordinal), mine, words = $"{number} {mine} Brae Sanderling meals car" }, t);

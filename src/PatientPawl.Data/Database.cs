@@ -13,6 +13,10 @@ public sealed class Database : IDisposable
     private readonly SemaphoreSlim _writer = new(1, 1);
     private readonly FolderLock _lock;
 
+    // The writer's own connection, with the statements that every append runs.
+    private readonly Dictionary<string, SqliteCommand> _prepared = new(StringComparer.Ordinal);
+    private SqliteConnection? _writing;
+
     /// <summary>Opens the workshop's database, and brings an older one up to date.</summary>
     /// <exception cref="FolderException">In use, damaged, written by a newer version, or not to be written to: one sentence.</exception>
     public Database(string folder)
@@ -87,17 +91,55 @@ public sealed class Database : IDisposable
         _writer.Wait();
         try
         {
-            using var connection = Open();
-            using var transaction = connection.BeginTransaction(IsolationLevel.Serializable, deferred: false);
-            var result = work(connection, transaction);
+            _writing ??= OpenWriter();
+            using var transaction = _writing.BeginTransaction(IsolationLevel.Serializable, deferred: false);
+            var result = work(_writing, transaction);
             transaction.Commit();
             committed?.Invoke(result);
             return result;
+        }
+        catch (SqliteException)
+        {
+            // Whatever happened to the disk or the file: the next writer begins anew.
+            CloseWriter();
+            throw;
         }
         finally
         {
             _writer.Release();
         }
+    }
+
+    /// <summary>Runs a statement of the writer's, prepared once.</summary>
+    internal int Execute(SqliteTransaction transaction, string sql, params ReadOnlySpan<(string Name, object? Value)> values)
+    {
+        if (!_prepared.TryGetValue(sql, out var command))
+        {
+            command = _writing!.CreateCommand();
+            command.CommandText = sql;
+            foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+            _prepared[sql] = command;
+        }
+
+        command.Transaction = transaction;
+        foreach (var (name, value) in values) command.Parameters[name].Value = value ?? DBNull.Value;
+        return command.ExecuteNonQuery();
+    }
+
+    // What is written again and again goes into the database itself once in four thousand pages: every commit is on disk before that.
+    private SqliteConnection OpenWriter()
+    {
+        var connection = Open();
+        connection.Execute("pragma wal_autocheckpoint = 4000");
+        return connection;
+    }
+
+    private void CloseWriter()
+    {
+        foreach (var command in _prepared.Values) command.Dispose();
+        _prepared.Clear();
+        _writing?.Dispose();
+        _writing = null;
     }
 
     public T Read<T>(Func<SqliteConnection, T> work)
@@ -109,6 +151,7 @@ public sealed class Database : IDisposable
 
     public void Dispose()
     {
+        CloseWriter();
         SqliteConnection.ClearAllPools();
         _writer.Dispose();
         _lock.Dispose();

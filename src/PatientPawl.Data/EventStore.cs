@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
@@ -57,7 +58,18 @@ public sealed record StoredEvent(Guid EventId, Guid JobId, int Seq, int FormatVe
 /// <summary>The append-only log of all jobs. The server orders; the hash chain shows accidents and edits.</summary>
 public sealed class EventStore(Database database, TimeProvider clock, Seals seals, Heads heads, JobChanges? changes = null)
 {
+    // SQLite's primary result code: https://www.sqlite.org/rescode.html
+    private const int Constraint = 19;
+
     private readonly JobIndex _index = new(database);
+
+    // Where the chains of jobs in hand end, and which jobs are copies: asked for with every append.
+    private const int MostTails = 1000;
+    private readonly ConcurrentDictionary<Guid, (int Version, string Hash)> _tails = new();
+    private volatile HashSet<Guid>? _copies;
+
+    // Who decides on a job holds it, so that nobody appends in between; two jobs that share a lock only wait for each other.
+    private readonly Lock[] _jobs = [.. Enumerable.Range(0, 256).Select(_ => new Lock())];
 
     /// <summary>The format that events are written in. Every format from the first on is read.</summary>
     public const int FormatVersion = 2;
@@ -81,34 +93,89 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <summary>
     /// One command, one transaction: looks up the event id, then the version, then lets <paramref name="decide"/> check the
     /// rules, then appends and brings the projection along. Without an expected version it appends whatever the version is: readings are
-    /// facts, and a fact does not grow stale.
+    /// facts, and a fact does not grow stale. What is looked up and decided holds the job and not the writer: other jobs go on meanwhile.
     /// </summary>
     public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide)
     {
         ArgumentNullException.ThrowIfNull(decide);
         ArgumentNullException.ThrowIfNull(sender);
         var requestHash = Hash(Encoding.UTF8.GetBytes(request));
-        return database.Write<(Appended Answer, JobState? State)>((c, t) =>
+        lock (OfJob(jobId))
         {
-            var seen = c.QueryFirstOrDefault<(string JobId, long Seq, string RequestHash)?>("select job_id, seq, request_hash from job_event where event_id = @id", new { id = eventId.ToString() }, t);
-            if (seen is { } s)
-                return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? (new(jobId, eventId, (int)s.Seq), null) : throw new ReusedIdException();
-
-            if (Copy(c, jobId, t) is { } copy) throw new CopyException(copy);
-            var before = _states.Find(jobId) ?? Load(c, t, jobId) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
+            if (Copies().Contains(jobId)) throw new CopyException(database.Read(c => Copy(c, jobId, null))!);
+            var before = _states.Find(jobId) ?? database.Read(c => Load(c, null, jobId)) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
+            // Whatever stands against it: what was stored before under this id is answered as it was then.
             if (expectedVersion is { } expected && before.Version != expected)
-                throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
-            var body = decide(before);
-            if (body is JobOpened opened) body = opened with { Number = JobIndex.NextNumber(c, t) };
-            var content = Content(jobId, new(eventId, before.Version + 1, body, sender.TechnicianId, sender.Technician, sender.OccurredAt, (sender.RecordedAt ?? clock.GetUtcNow()).ToUniversalTime()));
-            // What is shown now is folded from the stored bytes, as it will be after every restart.
-            var recorded = Read(content);
-            var after = before.With(recorded);
-            JobIndex.Save(c, t, jobId, after);
-            Seal(c, t, jobId, recorded.Seq, Insert(c, t, jobId, content, requestHash, eventId, recorded.Seq), asFound: false);
-            return (new(jobId, eventId, recorded.Seq), after);
-        }, done => Committed(jobId, done.State)).Answer;
+                return Stored(jobId, eventId, requestHash) ?? throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
+            JobEvent body;
+            try
+            {
+                body = decide(before);
+            }
+            catch (Exception)
+            {
+                if (Stored(jobId, eventId, requestHash) is { } known) return known;
+                throw;
+            }
+
+            var previous = Tail(jobId, before.Version);
+            // A number is given by the one writer; everything else is ready before it is taken.
+            var ready = body is JobOpened ? null : Ready(body);
+            try
+            {
+                return database.Write((c, t) =>
+                {
+                    var made = ready ?? Ready(((JobOpened)body) with { Number = JobIndex.NextNumber(c, t) });
+                    if (JobIndex.OnlyMovedOn(before, made.After)) database.Execute(t, "update job set version = @version where id = @id", ("@version", made.After.Version), ("@id", jobId.ToString()));
+                    else JobIndex.Save(c, t, jobId, made.After);
+                    Insert(t, jobId, made.Content, requestHash, eventId, made.After.Version, made.Hash, asFound: false);
+                    return made;
+                }, made =>
+                {
+                    if (_tails.Count > MostTails) _tails.Clear();
+                    _tails[jobId] = (made.After.Version, made.Hash);
+                    Committed(jobId, made.After);
+                }).Answer(jobId, eventId);
+            }
+            catch (SqliteException e) when (e.SqliteErrorCode == Constraint)
+            {
+                // The id is here already: the job is held, so that nothing else can be in the way.
+                return Stored(jobId, eventId, requestHash) ?? throw new ReusedIdException();
+            }
+
+            ReadyEvent Ready(JobEvent happened)
+            {
+                var content = Content(jobId, new(eventId, before.Version + 1, happened, sender.TechnicianId, sender.Technician, sender.OccurredAt, (sender.RecordedAt ?? clock.GetUtcNow()).ToUniversalTime()));
+                // What is shown now is folded from the stored bytes, as it will be after every restart.
+                var recorded = Read(content);
+                return new(content, before.With(recorded), Chain(previous, content));
+            }
+        }
     }
+
+    /// <summary>The answer that was given to a command under this id; null where there was none.</summary>
+    /// <exception cref="ReusedIdException">It was another command.</exception>
+    private Appended? Stored(Guid jobId, Guid eventId, string requestHash)
+    {
+        var seen = database.Read(c => c.QueryFirstOrDefault<(string JobId, long Seq, string RequestHash)?>("select job_id, seq, request_hash from job_event where event_id = @id", new { id = eventId.ToString() }));
+        if (seen is not { } s) return null;
+        return s.RequestHash == requestHash && s.JobId == jobId.ToString() ? new(jobId, eventId, (int)s.Seq) : throw new ReusedIdException();
+    }
+
+    /// <summary>The hash that a job's chain ends in.</summary>
+    private string Tail(Guid jobId, int version) =>
+        version == 0 ? "" : _tails.TryGetValue(jobId, out var tail) && tail.Version == version ? tail.Hash
+            : database.Read(c => c.ExecuteScalar<string>("select hash from job_event where job_id = @id and seq = @version", new { id = jobId.ToString(), version }))!;
+
+    private HashSet<Guid> Copies() => _copies ??= [.. database.Read(c => c.Query<string>("select job_id from imported").ToList()).Select(Guid.Parse)];
+
+    /// <summary>An event that is ready to be stored: its bytes, the job after it, and the hash its chain ends in then.</summary>
+    private sealed record ReadyEvent(byte[] Content, JobState After, string Hash)
+    {
+        public Appended Answer(Guid jobId, Guid eventId) => new(jobId, eventId, After.Version);
+    }
+
+    private Lock OfJob(Guid jobId) => _jobs[(jobId.GetHashCode() & int.MaxValue) % _jobs.Length];
 
     /// <summary>The board: what is open, what came last in its bay, and the newest whose wheel nuts are due.</summary>
     public IReadOnlyList<BoardCard> Board() => _index.Board(Card);
@@ -194,22 +261,29 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     {
         ArgumentNullException.ThrowIfNull(events);
         var id = jobId.ToString();
-        return database.Write<(int Added, JobState? State)>((c, t) =>
+        lock (OfJob(jobId))
         {
-            var here = c.Query<string>("select hash from job_event where job_id = @id order by seq", new { id }, t).ToList();
-            // Each hash holds all before it: a copy, or an earlier copy, agrees at its end.
-            if (here.Count > 0) return events.Count <= here.Count && here[events.Count - 1] == events[^1].Hash ? (0, null) : throw new JobIsHereException(jobId);
-            var folded = JobState.Fold(events.Select(e => e.Event));
-            JobIndex.Save(c, t, jobId, folded);
-            foreach (var (content, _, e) in events)
+            return database.Write<(int Added, JobState? State)>((c, t) =>
             {
-                if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
-                Seal(c, t, jobId, e.Seq, Insert(c, t, jobId, content, "import", e.Id, e.Seq), asFound: true);
-            }
+                var here = c.Query<string>("select hash from job_event where job_id = @id order by seq", new { id }, t).ToList();
+                // Each hash holds all before it: a copy, or an earlier copy, agrees at its end.
+                if (here.Count > 0) return events.Count <= here.Count && here[events.Count - 1] == events[^1].Hash ? (0, null) : throw new JobIsHereException(jobId);
+                var folded = JobState.Fold(events.Select(e => e.Event));
+                JobIndex.Save(c, t, jobId, folded);
+                foreach (var (content, hash, e) in events)
+                {
+                    if (c.ExecuteScalar<long>("select count(*) from job_event where event_id = @event", new { @event = e.Id.ToString() }, t) > 0) throw new ReusedIdException();
+                    Insert(t, jobId, content, "import", e.Id, e.Seq, hash, asFound: true);
+                }
 
-            c.Execute("insert into imported(job_id, by_name, at) values(@id, @by, @at)", new { id, by, at = clock.GetUtcNow().ToString("O") }, t);
-            return (events.Count, folded);
-        }, done => Committed(jobId, done.State)).Added;
+                c.Execute("insert into imported(job_id, by_name, at) values(@id, @by, @at)", new { id, by, at = clock.GetUtcNow().ToString("O") }, t);
+                return (events.Count, folded);
+            }, done =>
+            {
+                _copies = null;
+                Committed(jobId, done.State);
+            }).Added;
+        }
     }
 
     /// <summary>By whom and when a job was read in; null of one that lives here.</summary>
@@ -279,13 +353,13 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private void Seal(SqliteConnection c, SqliteTransaction t, Guid jobId, int seq, string hash, bool asFound) =>
         c.Execute("insert into event_seal(job_id, seq, seal, as_found) values(@id, @seq, @seal, @asFound)", new { id = jobId.ToString(), seq, seal = seals.Of(jobId, seq, hash), asFound = asFound ? 1 : 0 }, t);
 
-    private static string Insert(SqliteConnection c, SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq)
+    private void Insert(SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq, string hash, bool asFound)
     {
-        var previous = seq == 1 ? "" : c.ExecuteScalar<string>("select hash from job_event where job_id = @id and seq = @seq", new { id = jobId.ToString(), seq = seq - 1 }, t)!;
-        var hash = Chain(previous, content);
-        c.Execute("insert into job_event(job_id, seq, event_id, request_hash, content, hash) values(@jobId, @seq, @eventId, @requestHash, @content, @hash)",
-            new { jobId = jobId.ToString(), seq, eventId = eventId.ToString(), requestHash, content, hash }, t);
-        return hash;
+        var job = jobId.ToString();
+        database.Execute(t, "insert into job_event(job_id, seq, event_id, request_hash, content, hash) values(@job, @seq, @event, @request, @content, @hash)",
+            ("@job", job), ("@seq", seq), ("@event", eventId.ToString()), ("@request", requestHash), ("@content", content), ("@hash", hash));
+        database.Execute(t, "insert into event_seal(job_id, seq, seal, as_found) values(@job, @seq, @seal, @asFound)",
+            ("@job", job), ("@seq", seq), ("@seal", seals.Of(jobId, seq, hash)), ("@asFound", asFound ? 1 : 0));
     }
 
     private static JobState? Load(SqliteConnection c, SqliteTransaction? t, Guid jobId)
@@ -307,47 +381,4 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     }
 
     private static string Hash(byte[] bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
-}
-
-/// <summary>The folded states asked for last. Publishing is done by the one writer; a reader's older fold never takes its place.</summary>
-internal sealed class LatestStates(int most)
-{
-    private readonly Lock _lock = new();
-    private readonly Dictionary<Guid, LinkedListNode<(Guid Id, JobState State)>> _byId = [];
-    private readonly LinkedList<(Guid Id, JobState State)> _order = [];
-
-    public JobState? Find(Guid id)
-    {
-        lock (_lock)
-        {
-            if (!_byId.TryGetValue(id, out var node)) return null;
-            _order.Remove(node);
-            _order.AddFirst(node);
-            return node.Value.State;
-        }
-    }
-
-    /// <summary>Keeps a state that was read, unless a later one is there; gives back the one that is kept.</summary>
-    public JobState Keep(Guid id, JobState state)
-    {
-        lock (_lock)
-        {
-            if (_byId.TryGetValue(id, out var node))
-            {
-                if (node.Value.State.Version >= state.Version) return node.Value.State;
-                _order.Remove(node);
-            }
-
-            _byId[id] = _order.AddFirst((id, state));
-            if (_order.Count > most)
-            {
-                _byId.Remove(_order.Last!.Value.Id);
-                _order.RemoveLast();
-            }
-
-            return state;
-        }
-    }
-
-    public void Publish(Guid id, JobState state) => Keep(id, state);
 }

@@ -29,8 +29,8 @@ public sealed class JobIndex(Database database)
           union all select id from (
             select id from job j indexed by job_due where retorque_km is not null and not exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
             order by number desc limit @MostDue))
-        select j.id, j.card_json, j.card_version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
-        from (select distinct id from shown) s cross join job j on j.id = s.id
+        select j.id, c.card_json, c.version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
+        from (select distinct id from shown) s cross join job j on j.id = s.id left join job_card c on c.job_id = j.id
         where not exists(select 1 from imported i where i.job_id = j.id) order by j.bay, j.number desc
         """;
 
@@ -54,10 +54,10 @@ public sealed class JobIndex(Database database)
         if (words.Length == 0 && search.Trim().Length > 0) return new([], null);
         var below = before ?? int.MaxValue;
         var match = string.Join(' ', words.Select(w => $"\"{w}\"*"));
-        var (from, by) = words.Length > 0 ? ("job_search s join job j on j.number = s.rowid where s.words match @match and s.rowid < @below", "s.rowid") : ("job j where j.number < @below", "j.number");
+        var (from, by) = words.Length > 0 ? ("job_search s cross join job j on j.number = s.rowid", "s.rowid") : ("job j", "j.number");
         var rows = Rows($"""
-            select j.id, j.card_json, j.card_version, j.version, 0 from {from}
-            and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
+            select j.id, c.card_json, c.version, j.version, 0 from {from} left join job_card c on c.job_id = j.id
+            where {(words.Length > 0 ? "s.words match @match and " : "")}{by} < @below and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
             """, new { match, below, limit = PageLength + 1 });
         BoardCard[] cards = [.. rows.Take(PageLength).Select(r => Card(r, anew))];
         return new(cards, rows.Count > PageLength ? cards[^1].Number : null);
@@ -80,6 +80,10 @@ public sealed class JobIndex(Database database)
 
     internal static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job", transaction: t);
 
+    /// <summary>True where a job's row differs from one state to the next in nothing but its version.</summary>
+    internal static bool OnlyMovedOn(JobState before, JobState after) =>
+        before.Opened is not null && before.HandedOver == after.HandedOver && before.Opened.Bay == after.Opened?.Bay && BoardCard.DueFrom(before) == BoardCard.DueFrom(after);
+
     /// <summary>
     /// Brings a job's row along with its events. The card is not made here: it takes longer than all the rest, and is made once when a list
     /// shows it.
@@ -101,7 +105,7 @@ public sealed class JobIndex(Database database)
         // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
         var number = NextNumber(c, t);
         c.Execute("""
-            insert into job(id, number, bay, version, finished, engine_version, card_json, card_version, plate, retorque_km) values(@id, @number, @bay, @version, @finished, @engine, '', 0, @plate, @due);
+            insert into job(id, number, bay, version, finished, engine_version, plate, retorque_km) values(@id, @number, @bay, @version, @finished, @engine, @plate, @due);
             insert into job_search(rowid, words) values(@number, @words)
             """,
             new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, row.due, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use}" }, t);
@@ -117,18 +121,21 @@ public sealed class JobIndex(Database database)
     });
 
     private static int Keep(SqliteConnection c, SqliteTransaction t, Guid jobId, int version, BoardCard card) =>
-        c.Execute("update job set card_json = @json, card_version = @version where id = @id and version = @version", new { id = jobId.ToString(), version, json = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
+        c.Execute("""
+            insert into job_card(job_id, version, card_json) values(@id, @version, @json)
+            on conflict(job_id) do update set version = @version, card_json = @json where excluded.version >= job_card.version
+            """, new { id = jobId.ToString(), version, json = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
 
-    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, string Card, long Made, long Version, long Later)>(sql, of)
+    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, string? Card, long? Made, long Version, long Later)>(sql, of)
         .Select(r => new Row(Guid.Parse(r.Id), r.Card, r.Made == r.Version, (int)r.Version, r.Later)).ToList());
 
     private BoardCard Card(Row row, Func<Guid, BoardCard> anew)
     {
-        if (row.IsMade)
+        if (row is { IsMade: true, Json: { } json })
         {
             try
             {
-                if (JsonSerializer.Deserialize<BoardCard>(row.Json, PawlJson.Options) is { } card) return card;
+                if (JsonSerializer.Deserialize<BoardCard>(json, PawlJson.Options) is { } card) return card;
             }
             catch (JsonException)
             {
@@ -141,5 +148,5 @@ public sealed class JobIndex(Database database)
         return made;
     }
 
-    private sealed record Row(Guid Id, string Json, bool IsMade, int Version, long Later);
+    private sealed record Row(Guid Id, string? Json, bool IsMade, int Version, long Later);
 }

@@ -137,7 +137,7 @@ public class EventLogTests
             await shop.SignIn();
             before = await shop.Client.GetStringAsync("/api/board");
             using var connection = shop.Services.GetRequiredService<Database>().Open();
-            connection.Execute("update job set engine_version = '0', card_json = replace(card_json, 'Turnstone', 'Ghost')");
+            connection.Execute("update job set engine_version = '0'; update job_card set card_json = replace(card_json, 'Turnstone', 'Ghost')");
             (await shop.Client.GetStringAsync("/api/board")).ShouldContain("Ghost");
             Core.Jobs.JobState.Fold([]).Version.ShouldBe(0);
             shop.Services.GetRequiredService<EventStore>().RebuildStaleProjections();
