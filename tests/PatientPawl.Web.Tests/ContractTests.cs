@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PatientPawl.Web.Hosting;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Workshop;
 using PatientPawl.Data;
@@ -67,5 +68,33 @@ public class ContractTests
         board.ShouldContain(b => (bool)b!["left"]!["stuck"]!);
         board.ShouldContain(b => (bool)b!["left"]!["undecided"]!);
         board.Select(b => b!["vehicle"]!["make"]!.ToString()).Distinct().ShouldBe(["Brae", "Norrin"], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task Every_operation_is_named_and_described_and_says_truly_whether_it_asks_who_is_there()
+    {
+        await using var shop = await Workshop.Open();
+        var paths = JsonNode.Parse(await shop.Client.GetStringAsync("/openapi/v1.json"))!["paths"]!.AsObject();
+        List<string> ids = [], places = [], wrong = [];
+        foreach (var (path, operations) in paths)
+        {
+            foreach (var (method, operation) in operations!.AsObject())
+            {
+                ids.Add(operation!["operationId"]!.ToString());
+                places.Add($"{method.ToUpperInvariant()} {path}");
+                if (operation["summary"] is null || operation["description"] is null) wrong.Add($"{method} {path}: no words");
+                var responses = operation["responses"]!.AsObject().Select(r => r.Key).ToArray();
+                var filled = path.Replace("{id}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{target}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{code}", "CT-1", StringComparison.Ordinal).Replace("{bench}", "b", StringComparison.Ordinal);
+                using var request = new HttpRequestMessage(new HttpMethod(method), filled);
+                if (operation["requestBody"] is not null) request.Content = new StringContent("{}", System.Text.Encoding.UTF8, "application/json");
+                using var answer = await shop.Another().SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
+                if (answer.StatusCode == System.Net.HttpStatusCode.Unauthorized != responses.Contains("401")) wrong.Add($"{method} {path}: {answer.StatusCode} to a stranger");
+                if ((int)answer.StatusCode >= 400 && !responses.Contains(((int)answer.StatusCode).ToString(System.Globalization.CultureInfo.InvariantCulture))) wrong.Add($"{method} {path}: {answer.StatusCode} is not listed");
+            }
+        }
+
+        wrong.ShouldBeEmpty();
+        ids.ShouldBeUnique();
+        places.Order(StringComparer.Ordinal).ShouldBe(ApiWords.All.Select(w => w.At).Order(StringComparer.Ordinal));
     }
 }

@@ -18,6 +18,12 @@ internal static class ApiDocument
                 words.Enum = [.. words.Enum!.Where(w => w is not null && w.GetValueKind() != System.Text.Json.JsonValueKind.Null)];
             return Task.CompletedTask;
         });
+        options.AddOperationTransformer((operation, context, _) =>
+        {
+            var at = context.Description;
+            ApiWords.Write(operation, at.HttpMethod!, at.RelativePath!, [.. at.ActionDescriptor.EndpointMetadata]);
+            return Task.CompletedTask;
+        });
         options.AddSchemaTransformer((schema, context, _) =>
         {
             // Quantities have their own converter, so the exporter cannot see that they are plain numbers.
