@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
+import type { JobView, Schemas } from "./api";
 
 // Whether the server tells of changes as they happen: then nothing is asked for on a timer.
 let told = false;
@@ -42,9 +43,16 @@ export function useChanges(signedIn: boolean) {
         void client.invalidateQueries({ queryKey: ["board"] });
       });
       source.addEventListener("job", (e: MessageEvent<string>) => {
-        const { jobId } = JSON.parse(e.data) as { jobId: string };
-        void client.invalidateQueries({ queryKey: ["job", jobId] });
+        const { jobId, version } = JSON.parse(e.data) as Schemas["JobChanged"];
         void client.invalidateQueries({ queryKey: ["board"] });
+        // Whoever made the change asks for it anyway: what is being asked for is waited for, and asked again only if it was older.
+        const look = () => {
+          if (client.isFetching({ queryKey: ["job", jobId] }) > 0 || client.isMutating() > 0)
+            return void setTimeout(look, 100);
+          const shown = client.getQueryData<JobView>(["job", jobId]);
+          if (shown && shown.version < version) void client.invalidateQueries({ queryKey: ["job", jobId] });
+        };
+        setTimeout(look, 100);
       });
       source.onerror = () => set(false);
     };
