@@ -8,7 +8,8 @@ namespace PatientPawl.Web.Tests;
 
 public class HostileInputTests(ITestOutputHelper output)
 {
-    private const int Requests = 2400;
+    // PAWL_REQUESTS sends as many as is asked: a hundred thousand by hand, five thousand in the usual run.
+    private static readonly int Requests = int.TryParse(Environment.GetEnvironmentVariable("PAWL_REQUESTS"), out var asked) ? asked : 5000;
 
     [Fact]
     public async Task Seeded_nonsense_never_brings_a_500_a_trace_or_a_half_stored_event()
@@ -17,7 +18,7 @@ public class HostileInputTests(ITestOutputHelper output)
         await shop.SignIn();
         var id = await shop.NewJob();
         var random = new Random(20261125);
-        var valid = Valid(id);
+        (string Path, JsonNode Body)[] valid = [.. Valid(id), ("/api/jobs/import", JsonNode.Parse(await shop.Client.GetStringAsync($"/api/jobs/{id}/file"))!)];
         var statuses = new Dictionary<int, int>();
         for (var i = 0; i < Requests; i++)
         {
@@ -104,6 +105,7 @@ public class HostileInputTests(ITestOutputHelper output)
             ($"/api/jobs/{id}/shoes-looked", MeasuringTests.Free(("side", "left"), ("facts", MeasuringTests.ShoeFacts("MAX 191")))),
             ($"/api/jobs/{id}/rotor-looked", MeasuringTests.Free(("side", "left"), ("facts", MeasuringTests.RotorFacts("MIN 8")))),
             ($"/api/jobs/{id}/pads-looked", MeasuringTests.Free(("facts", MeasuringTests.PadFacts()))),
+            ($"/api/jobs/{id}/retraction/tries", MeasuringTests.Free(("side", "left"), ("turns", 3), ("passes", false))),
             ($"/api/jobs/{id}/star-wheel", MeasuringTests.Free(("side", "left"), ("loosens", "up"), ("holeAt", 6))),
             ("/api/bench/retraction-log", RetractionTests.Log(RetractionTests.Point(0, 8.7), RetractionTests.Point(1, 7.9))),
             ("/api/bench/alignment", new JsonObject { ["slot"] = new JsonObject { ["slots"] = 4, ["presentDeg"] = 18, ["wantedDeg"] = 0, ["direction"] = "clockwise", ["turnsFreelyAtHome"] = "no", ["turnsHome"] = 4, ["leadMm"] = 0.8, ["needMm"] = 2, ["bottomed"] = false, ["rule"] = "onward-only", ["backOffLimitDeg"] = null }, ["side"] = "left", ["place"] = "behind-axle" }),
