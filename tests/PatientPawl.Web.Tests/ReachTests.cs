@@ -39,6 +39,7 @@ public class ReachTests
         device.DefaultRequestHeaders.Add("Origin", device.BaseAddress!.GetLeftPart(UriPartial.Authority));
         var answer = await device.PostAsJsonAsync("/api/session", new { technicianId = await Lead(device), pin = "2580" });
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);
+        answer.Headers.GetValues("Set-Cookie").Single().ShouldStartWith("__Host-pawl=");
         answer.Headers.GetValues("Set-Cookie").Single().ShouldContain("secure", Case.Insensitive);
         answer.Headers.Contains("Strict-Transport-Security").ShouldBeFalse("a self-made root would lock plain HTTP out of other ports of this name");
         (await device.PostAsJsonAsync("/api/vehicles", new { })).StatusCode.ShouldNotBe(HttpStatusCode.Forbidden);

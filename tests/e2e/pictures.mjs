@@ -33,6 +33,7 @@ const fill = async (fields) => {
 
 const VIEWS = {
   board: ["/"],
+  "past-jobs": ["/jobs/past"],
   look: [`/jobs/${bay(4)}/look/left`],
   "run-sheet": [`/jobs/${bay(3)}`],
   "retract-bench": [`/jobs/${bay(3)}/retract/right`],

@@ -3,9 +3,9 @@ using UnitsNet;
 namespace PatientPawl.Core.Electric;
 
 /// <summary>How long a battery carries the ignition with no charger on it.</summary>
-/// <param name="Minutes">Minutes until it shows the floor under load, 0 where it is there already; null where what was read is no voltage at rest.</param>
+/// <param name="Lasts">Time until it shows the floor under load, 0 where it is there already; null where what was read is no voltage at rest.</param>
 /// <param name="Says">In a sentence.</param>
-public sealed record IgnitionTimeResult(double? Minutes, string Says);
+public sealed record IgnitionTimeResult(Duration? Lasts, string Says);
 
 /// <summary>
 /// How long the ignition may stay on if the charger falls out. The voltage at rest tells the charge, the ignition's current takes it away, and
@@ -33,7 +33,7 @@ public static class IgnitionTime
         if (atRest.Volts > MostAtRest) return new(null, $"How long the battery would carry it is not known: {Figure.Fixed(atRest.Volts, 1)} V was not read at rest.");
         var left = Share(Math.Min(atRest.Volts, FullVolts)) - Math.Max(Share(floor.Volts + CurrentA * ResistanceOhm), 0);
         var minutes = Math.Max(left, 0) * CapacityAh / CurrentA * 60;
-        return new(minutes, minutes < 1
+        return new(Duration.FromMinutes(minutes), minutes < 1
             ? $"Without its charger this battery carries it no time: {Figure.Fixed(floor.Volts, 1)} V is reached at once."
             : $"If the charger falls out, this battery carries it about {Figure.Of(minutes, 0)} minutes to {Figure.Fixed(floor.Volts, 1)} V.");
     }

@@ -116,9 +116,12 @@ public static class PawlApp
         services.AddAuthorization();
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
         {
-            o.Cookie.Name = "pawl";
+            // Off loopback it is HTTPS, here or at the proxy: then no other name and no other scheme can set or take it.
+            var secure = options.Listen is not null || options.BehindProxy is not null;
+            o.Cookie.Name = secure ? "__Host-pawl" : "pawl";
+            o.Cookie.Path = "/";
             o.Cookie.HttpOnly = true;
-            o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+            o.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
             o.Cookie.SameSite = SameSiteMode.Strict;
             o.ExpireTimeSpan = TimeSpan.FromHours(12);
             o.SlidingExpiration = true;

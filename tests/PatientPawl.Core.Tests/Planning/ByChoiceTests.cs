@@ -167,7 +167,7 @@ public class ByChoiceTests
     [Fact]
     public void How_long_a_battery_carries_the_ignition_is_reckoned_from_its_voltage_at_rest()
     {
-        static double? Minutes(double rest, double floor) => IgnitionTime.From(ElectricPotential.FromVolts(rest), ElectricPotential.FromVolts(floor)).Minutes;
+        static double? Minutes(double rest, double floor) => IgnitionTime.From(ElectricPotential.FromVolts(rest), ElectricPotential.FromVolts(floor)).Lasts?.Minutes;
         (Minutes(12.4375, 12.0)!.Value / 60).ShouldBe(1.27, 0.005);
         // With nothing lost inside it, the floor at rest: 0.24 V lower.
         (Minutes(12.4375, 12.0 - 8 * 0.03)!.Value / 60).ShouldBe(2.8, 0.02);

@@ -185,3 +185,18 @@ test("house rules: the lead sees what a change does before setting it", async ({
   await expect(page.getByRole("listitem").filter({ hasText: "Crack screws, bar, left" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Set these rules" })).toBeEnabled();
 });
+
+test("a finished job is found among past jobs by how its words begin", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/");
+  await page.getByRole("link", { name: "Past jobs" }).click();
+  const jobs = page.getByRole("list", { name: "Past jobs" }).getByRole("listitem");
+  await page.getByLabel("Plate, job number, make, model or use").fill("sander");
+  await expect(jobs.first()).toContainText("GNT 420");
+  await expect(jobs.filter({ hasText: "GNT 118" })).toHaveCount(0);
+  await page.getByLabel("Plate, job number, make, model or use").fill("gnt 99");
+  await expect(page.getByText("No finished job is found by that.")).toBeVisible();
+  await page.getByLabel("Plate, job number, make, model or use").fill("meals sander");
+  await jobs.first().getByRole("link").click();
+  await expect(page.getByRole("heading", { name: /Brake record, job \d+/ })).toBeVisible();
+});

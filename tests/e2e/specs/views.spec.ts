@@ -12,6 +12,7 @@ async function views(page: Page): Promise<Record<string, string>> {
   return {
     board: "/",
     "new job": "/jobs/new",
+    "past jobs": "/jobs/past",
     look: `/jobs/${bay(4)}/look/left`,
     retract: `/jobs/${bay(3)}/retract/left`,
     "run sheet": `/jobs/${bay(3)}`,
