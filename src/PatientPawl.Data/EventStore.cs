@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
@@ -63,9 +62,13 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
     private readonly JobIndex _index = new(database);
 
-    // Where the chains of jobs in hand end, and which jobs are copies: asked for with every append.
-    private const int MostTails = 1000;
-    private readonly ConcurrentDictionary<Guid, (int Version, string Hash)> _tails = new();
+    // Folding a job takes tens of milliseconds: those asked for last are kept folded, with the hash their chains end in. A board has far
+    // fewer cars in hand.
+    private const int Kept = 200;
+    private readonly Latest<JobState> _states = new(Kept);
+    private readonly Latest<string> _tails = new(Kept);
+
+    // Which jobs are copies: asked for with every append.
     private volatile HashSet<Guid>? _copies;
 
     // Who decides on a job holds it, so that nobody appends in between; two jobs that share a lock only wait for each other.
@@ -77,13 +80,10 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <summary>The oldest format that is read.</summary>
     public const int OldestFormat = 1;
 
-    // Folding a job takes tens of milliseconds: those asked for last are kept folded. A board has far fewer cars in hand.
-    private readonly LatestStates _states = new(200);
-
     public JobState State(Guid jobId)
     {
-        if (_states.Find(jobId) is { } known) return known;
-        return database.Read(c => Load(c, null, jobId) is { } s ? _states.Keep(jobId, s) : throw new UnknownJobException(jobId));
+        if (_states.Find(jobId) is { } known) return known.Value;
+        return database.Read(c => Load(c, null, jobId)) is { } s ? _states.Keep(jobId, s.Version, s).Value : throw new UnknownJobException(jobId);
     }
 
     public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by number").Select(Guid.Parse).ToList());
@@ -103,7 +103,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         lock (OfJob(jobId))
         {
             if (Copies().Contains(jobId)) throw new CopyException(database.Read(c => Copy(c, jobId, null))!);
-            var before = _states.Find(jobId) ?? database.Read(c => Load(c, null, jobId)) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
+            var before = _states.Find(jobId)?.Value ?? database.Read(c => Load(c, null, jobId)) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
             // Whatever stands against it: what was stored before under this id is answered as it was then.
             if (expectedVersion is { } expected && before.Version != expected)
                 return Stored(jobId, eventId, requestHash) ?? throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
@@ -132,8 +132,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                     return made;
                 }, made =>
                 {
-                    if (_tails.Count > MostTails) _tails.Clear();
-                    _tails[jobId] = (made.After.Version, made.Hash);
+                    _tails.Keep(jobId, made.After.Version, made.Hash);
                     Committed(jobId, made.After);
                 }).Answer(jobId, eventId);
             }
@@ -164,7 +163,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
     /// <summary>The hash that a job's chain ends in.</summary>
     private string Tail(Guid jobId, int version) =>
-        version == 0 ? "" : _tails.TryGetValue(jobId, out var tail) && tail.Version == version ? tail.Hash
+        version == 0 ? "" : _tails.Find(jobId) is { } tail && tail.Version == version ? tail.Value
             : database.Read(c => c.ExecuteScalar<string>("select hash from job_event where job_id = @id and seq = @version", new { id = jobId.ToString(), version }))!;
 
     private HashSet<Guid> Copies() => _copies ??= [.. database.Read(c => c.Query<string>("select job_id from imported").ToList()).Select(Guid.Parse)];
@@ -198,16 +197,14 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private void Committed(Guid jobId, JobState? state)
     {
         if (state is null) return;
-        _states.Publish(jobId, state);
+        _states.Keep(jobId, state.Version, state);
         heads.Note(jobId, state.Version);
         changes?.Publish(new(jobId, state.Version));
     }
 
     /// <summary>Rebuilds every row of the index that another engine version wrote, those on the board first. Others read and write meanwhile.</summary>
-    /// <returns>How many.</returns>
-    public int RebuildStaleProjections(CancellationToken stopping = default)
+    public void RebuildStaleProjections(CancellationToken stopping = default)
     {
-        var rebuilt = 0;
         foreach (var id in _index.Stale())
         {
             if (stopping.IsCancellationRequested) break;
@@ -215,15 +212,12 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             {
                 var state = State(id);
                 _index.Rebuild(id, state, BoardCard.Of(id, state) with { Number = Number(id) });
-                rebuilt++;
             }
             catch (DamagedJobException)
             {
                 // It keeps the card it had, and says what is wrong when it is opened.
             }
         }
-
-        return rebuilt;
     }
 
     /// <summary>Verifies every job, and notes how far the sound ones go; gives back what differs from what was stored, and jobs that are gone.</summary>
@@ -239,7 +233,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             else heads.Note(id, check.Events);
         }
 
-        wrong.AddRange(heads.Jobs().Where(id => !here.Contains(id)).Select(id => new LogCheck(id, 0, 1, $"All {heads.Of(id)} events of a job are missing: it was taken out past this program.")));
+        wrong.AddRange(heads.Jobs().Where(id => !here.Contains(id)).Select(id => new LogCheck(id, 0, 1, $"A job is gone with its {Core.Figure.Count(heads.Of(id), "event")}: it was taken out past this program.")));
         return wrong;
     }
 
@@ -330,7 +324,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             previous = hash;
         }
 
-        return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {stored.Count} events, each as it was stored.");
+        return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {Core.Figure.Count(stored.Count, "event")}, each as it was stored.");
 
         LogCheck Wrong(int seq, string how) => new(jobId, stored.Count, seq, $"Event {seq} {how}.");
     }
@@ -344,23 +338,22 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             database.Write((c, t) =>
             {
                 foreach (var (seq, hash) in c.Query<(long, string)>("select seq, hash from job_event where job_id = @job", new { job }, t).ToList())
-                    Seal(c, t, Guid.Parse(job), (int)seq, hash, asFound: true);
+                    Seal(t, Guid.Parse(job), (int)seq, hash, asFound: true);
                 return 0;
             });
         }
     }
 
-    private void Seal(SqliteConnection c, SqliteTransaction t, Guid jobId, int seq, string hash, bool asFound) =>
-        c.Execute("insert into event_seal(job_id, seq, seal, as_found) values(@id, @seq, @seal, @asFound)", new { id = jobId.ToString(), seq, seal = seals.Of(jobId, seq, hash), asFound = asFound ? 1 : 0 }, t);
-
     private void Insert(SqliteTransaction t, Guid jobId, byte[] content, string requestHash, Guid eventId, int seq, string hash, bool asFound)
     {
-        var job = jobId.ToString();
         database.Execute(t, "insert into job_event(job_id, seq, event_id, request_hash, content, hash) values(@job, @seq, @event, @request, @content, @hash)",
-            ("@job", job), ("@seq", seq), ("@event", eventId.ToString()), ("@request", requestHash), ("@content", content), ("@hash", hash));
-        database.Execute(t, "insert into event_seal(job_id, seq, seal, as_found) values(@job, @seq, @seal, @asFound)",
-            ("@job", job), ("@seq", seq), ("@seal", seals.Of(jobId, seq, hash)), ("@asFound", asFound ? 1 : 0));
+            ("@job", jobId.ToString()), ("@seq", seq), ("@event", eventId.ToString()), ("@request", requestHash), ("@content", content), ("@hash", hash));
+        Seal(t, jobId, seq, hash, asFound);
     }
+
+    private void Seal(SqliteTransaction t, Guid jobId, int seq, string hash, bool asFound) =>
+        database.Execute(t, "insert into event_seal(job_id, seq, seal, as_found) values(@job, @seq, @seal, @asFound)",
+            ("@job", jobId.ToString()), ("@seq", seq), ("@seal", seals.Of(jobId, seq, hash)), ("@asFound", asFound ? 1 : 0));
 
     private static JobState? Load(SqliteConnection c, SqliteTransaction? t, Guid jobId)
     {

@@ -19,17 +19,18 @@ public sealed class JobIndex(Database database)
 {
     private const int PageLength = 25;
     private const int MostDue = 40;
+    private const int MostWords = 6;
 
     // Each part goes by its own index, and nothing is left to how SQLite would rather walk: with ten thousand jobs it chose to read them all.
     private const string OnBoard = """
-        with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < 99),
+        with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < @LastBay),
         shown(id) as materialized (
           select id from job indexed by job_open where finished = 0
           union all select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays
           union all select id from (
             select id from job j indexed by job_due where retorque_km is not null and not exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
             order by number desc limit @MostDue))
-        select j.id, c.card_json, c.version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
+        select j.id, j.number, c.card_json, c.version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
         from (select distinct id from shown) s cross join job j on j.id = s.id left join job_card c on c.job_id = j.id
         where not exists(select 1 from imported i where i.job_id = j.id) order by j.bay, j.number desc
         """;
@@ -40,7 +41,7 @@ public sealed class JobIndex(Database database)
     /// <param name="anew">Makes the card of a job from its log.</param>
     public IReadOnlyList<BoardCard> Board(Func<Guid, BoardCard> anew) =>
         // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
-        [.. Rows(OnBoard, new { MostDue }).Select(row => Card(row, anew) is var card && row.Later == 1 ? card with { RetorqueFromKm = null } : card)];
+        [.. from row in Rows(OnBoard, new { MostDue, JobRules.LastBay }) let card = Card(row, anew) where card is not null select row.Later ? card with { RetorqueFromKm = null } : card];
 
     /// <summary>Finished jobs, and copies that were read in; found by how their words begin: plate, number, make, model, use.</summary>
     /// <param name="search">Words, any number of them; empty finds all.</param>
@@ -49,18 +50,17 @@ public sealed class JobIndex(Database database)
     public PastJobs Past(string search, int? before, Func<Guid, BoardCard> anew)
     {
         ArgumentNullException.ThrowIfNull(search);
-        string[] words = [.. search.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            .Select(w => new string([.. w.Where(char.IsLetterOrDigit)])).Where(w => w.Length > 0).Take(6)];
+        // Words as the index parts them: letters and digits, whatever stands between.
+        string[] words = [.. new string([.. search.Select(c => char.IsLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords)];
         if (words.Length == 0 && search.Trim().Length > 0) return new([], null);
         var below = before ?? int.MaxValue;
         var match = string.Join(' ', words.Select(w => $"\"{w}\"*"));
         var (from, by) = words.Length > 0 ? ("job_search s cross join job j on j.number = s.rowid", "s.rowid") : ("job j", "j.number");
         var rows = Rows($"""
-            select j.id, c.card_json, c.version, j.version, 0 from {from} left join job_card c on c.job_id = j.id
+            select j.id, j.number, c.card_json, c.version, j.version, 0 from {from} left join job_card c on c.job_id = j.id
             where {(words.Length > 0 ? "s.words match @match and " : "")}{by} < @below and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
             """, new { match, below, limit = PageLength + 1 });
-        BoardCard[] cards = [.. rows.Take(PageLength).Select(r => Card(r, anew))];
-        return new(cards, rows.Count > PageLength ? cards[^1].Number : null);
+        return new([.. rows.Take(PageLength).Select(r => Card(r, anew)).OfType<BoardCard>()], rows.Count > PageLength ? rows[PageLength - 1].Number : null);
     }
 
     /// <summary>Every job on a vehicle, oldest first.</summary>
@@ -71,9 +71,6 @@ public sealed class JobIndex(Database database)
 
     /// <summary>The version that a job has in the index; 0 where it has none.</summary>
     public int Version(Guid jobId) => (int)database.Read(c => c.ExecuteScalar<long>("select coalesce(max(version), 0) from job where id = @id", new { id = jobId.ToString() }));
-
-    /// <summary>Every job's version.</summary>
-    public IReadOnlyList<(Guid Id, int Version)> Versions() => database.Read(c => c.Query<(string Id, long Version)>("select id, version from job").Select(r => (Guid.Parse(r.Id), (int)r.Version)).ToList());
 
     /// <summary>Jobs whose card another engine wrote.</summary>
     internal IReadOnlyList<Guid> Stale() => database.Read(c => c.Query<string>("select id from job where engine_version <> @v order by finished, number desc", new { v = EngineVersion.Current }).Select(Guid.Parse).ToList());
@@ -126,27 +123,38 @@ public sealed class JobIndex(Database database)
             on conflict(job_id) do update set version = @version, card_json = @json where excluded.version >= job_card.version
             """, new { id = jobId.ToString(), version, json = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
 
-    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, string? Card, long? Made, long Version, long Later)>(sql, of)
-        .Select(r => new Row(Guid.Parse(r.Id), r.Card, r.Made == r.Version, (int)r.Version, r.Later)).ToList());
+    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, long Number, string? Card, long? Made, long Version, long Later)>(sql, of)
+        .Select(r => new Row(Guid.Parse(r.Id), (int)r.Number, Read(r.Card), r.Made == r.Version, (int)r.Version, r.Later == 1)).ToList());
 
-    private BoardCard Card(Row row, Func<Guid, BoardCard> anew)
+    /// <summary>The card of a row, made anew where the job has moved on; as it was last where its log is damaged, and null where there never was one.</summary>
+    private BoardCard? Card(Row row, Func<Guid, BoardCard> anew)
     {
-        if (row is { IsMade: true, Json: { } json })
+        if (row is { IsMade: true, Card: { } card }) return card;
+        try
         {
-            try
-            {
-                if (JsonSerializer.Deserialize<BoardCard>(json, PawlJson.Options) is { } card) return card;
-            }
-            catch (JsonException)
-            {
-                // Another version wrote it: it is made anew.
-            }
+            var made = anew(row.Id);
+            database.Write((c, t) => Keep(c, t, row.Id, row.Version, made));
+            return made;
         }
-
-        var made = anew(row.Id);
-        database.Write((c, t) => Keep(c, t, row.Id, row.Version, made));
-        return made;
+        catch (DamagedJobException)
+        {
+            // It is alone with its damage: what is wrong is said when it is opened, and after the start.
+            return row.Card;
+        }
     }
 
-    private sealed record Row(Guid Id, string? Json, bool IsMade, int Version, long Later);
+    // What another version wrote may not be readable any more.
+    private static BoardCard? Read(string? json)
+    {
+        try
+        {
+            return json is null ? null : JsonSerializer.Deserialize<BoardCard>(json, PawlJson.Options);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private sealed record Row(Guid Id, int Number, BoardCard? Card, bool IsMade, int Version, bool Later);
 }

@@ -21,9 +21,10 @@ public sealed record KnownVehicle(Vehicle Vehicle, string SheetCode);
 /// <summary>What a workshop owns beside its jobs: technicians, house rules, vehicles, spec sheets, wrenches.</summary>
 public sealed class Library(Database database)
 {
-    // Who is asking is looked up with every request. The folder is this process's alone, so that what was read stays so until it is changed here.
+    // However often it was used: the next sign-in after this ends it.
     private const int LongestSessionDays = 30;
 
+    // Who is asking is looked up with every request. The folder is this process's alone, so that what was read stays so until it is changed here.
     private readonly Lock _who = new();
     private readonly Dictionary<(string Session, string Technician), bool> _standing = [];
     private IReadOnlyList<Technician>? _people;
@@ -65,7 +66,6 @@ public sealed class Library(Database database)
         var id = Guid.NewGuid();
         ChangePeople((c, x) =>
         {
-            // However often it was used: nobody stays signed in for longer than this.
             c.Execute("delete from session where started_at < @oldest", new { oldest = at.AddDays(-LongestSessionDays).ToUniversalTime().ToString("O") }, x);
             return c.Execute("insert into session(id, technician_id, started_at) values(@id, @technician, @at)", new { id = id.ToString(), technician = technicianId.ToString(), at = at.ToUniversalTime().ToString("O") }, x);
         });

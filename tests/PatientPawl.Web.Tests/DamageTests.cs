@@ -12,15 +12,6 @@ namespace PatientPawl.Web.Tests;
 /// <summary>What a disk, a curious hand or a second server can do to a workshop's folder: it is seen, said in one sentence, and nothing else stops.</summary>
 public class DamageTests
 {
-    /// <summary>Somebody with the database and not with this program.</summary>
-    private static void Past(string folder, params string[] sql)
-    {
-        using var connection = new SqliteConnection($"Data Source={Path.Combine(folder, "patient-pawl.db")};Pooling=False");
-        connection.Open();
-        foreach (var drop in new[] { "drop trigger if exists job_event_no_update", "drop trigger if exists job_event_no_delete" }) connection.Execute(drop);
-        foreach (var line in sql) connection.Execute(line);
-    }
-
     private static async Task<string> Folder()
     {
         await using var shop = await Workshop.Open();
@@ -48,7 +39,7 @@ public class DamageTests
         var folder = await Folder();
         var (id, _, first) = Open(folder);
         first.Dispose();
-        Past(folder, sql.Replace("JOB", id.ToString(), StringComparison.Ordinal));
+        Workshop.PastTheProgram(folder, sql.Replace("JOB", id.ToString(), StringComparison.Ordinal));
         var (_, store, database) = Open(folder);
         using var held = database;
         store.Verify(id).Says.ShouldContain(says);
@@ -66,7 +57,7 @@ public class DamageTests
         var words = System.Text.Encoding.UTF8.GetString(stored[^1].Content).Replace("Sol Penhale", "Kit Ransome", StringComparison.Ordinal);
         var content = System.Text.Encoding.UTF8.GetBytes(words);
         var hash = EventStore.Chain(stored[^2].Hash, content);
-        Past(folder, $"update job_event set content = x'{Convert.ToHexString(content)}', hash = '{hash}' where job_id = '{id}' and seq = {stored.Count}");
+        Workshop.PastTheProgram(folder, $"update job_event set content = x'{Convert.ToHexString(content)}', hash = '{hash}' where job_id = '{id}' and seq = {stored.Count}");
         var (_, again, held) = Open(folder);
         using var closing = held;
         again.Verify(id).FirstWrong.ShouldBe(stored.Count);
@@ -82,7 +73,7 @@ public class DamageTests
         var folder = await Folder();
         var (id, _, first) = Open(folder);
         first.Dispose();
-        Past(folder, $"update job_event set content = x'7b22' where job_id = '{id}' and seq = 3", $"update job set engine_version = 'older' where id = '{id}'");
+        Workshop.PastTheProgram(folder, $"update job_event set content = x'7b22' where job_id = '{id}' and seq = 3", $"update job set engine_version = 'older' where id = '{id}'");
         await using var shop = await Workshop.Open(folder: folder, copied: false);
         await shop.SignIn();
         var answer = await shop.Client.GetAsync($"/api/jobs/{id}");
@@ -100,9 +91,9 @@ public class DamageTests
     {
         var folder = await Folder();
         using (var first = new Database(folder)) Should.Throw<FolderException>(() => new Database(folder)).Message.ShouldStartWith("Another Patient Pawl works in ");
-        Past(folder, "insert into SchemaVersions(ScriptName, Applied) values('PatientPawl.Data.Migrations.0999-later.sql', '2031-01-01')");
+        Workshop.PastTheProgram(folder, "insert into SchemaVersions(ScriptName, Applied) values('PatientPawl.Data.Migrations.0999-later.sql', '2031-01-01')");
         Should.Throw<FolderException>(() => new Database(folder)).Message.ShouldBe("A newer Patient Pawl wrote this folder (PatientPawl.Data.Migrations.0999-later.sql): start that one. Nothing was changed.");
-        Past(folder, "delete from SchemaVersions where ScriptName like '%0999%'");
+        Workshop.PastTheProgram(folder, "delete from SchemaVersions where ScriptName like '%0999%'");
         foreach (var log in Directory.GetFiles(folder, "patient-pawl.db-*")) File.Delete(log);
         await using (var file = File.OpenWrite(Path.Combine(folder, "patient-pawl.db"))) await file.WriteAsync(new byte[64]);
         Should.Throw<FolderException>(() => new Database(folder)).Message.ShouldBe("The file patient-pawl.db is not a database any more: its header is damaged. Keep a copy of the folder, and restore the last backup.");

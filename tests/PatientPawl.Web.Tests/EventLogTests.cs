@@ -40,6 +40,21 @@ public class EventLogTests
     }
 
     [Fact]
+    public async Task One_event_id_sent_for_many_jobs_at_once_is_stored_for_one_of_them()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var jobs = new List<string>();
+        for (var bay = 50; bay < 56; bay++) jobs.Add(await shop.NewJob(bay: bay));
+        var look = Workshop.Look(1);
+        var answers = await Task.WhenAll(jobs.Select(id => shop.Client.PostAsJsonAsync($"/api/jobs/{id}/looks", look)));
+        answers.Count(a => a.StatusCode == HttpStatusCode.OK).ShouldBe(1);
+        foreach (var refused in answers.Where(a => a.StatusCode != HttpStatusCode.OK)) (await Workshop.Problem(refused))["reason"]!.ToString().ShouldBe("reused-id");
+        var versions = await Task.WhenAll(jobs.Select(async id => (int)(await shop.Job(id))["version"]!));
+        versions.Sum().ShouldBe(jobs.Count + 1);
+    }
+
+    [Fact]
     public async Task A_stale_version_is_told_what_has_happened_since()
     {
         await using var shop = await Workshop.Open();

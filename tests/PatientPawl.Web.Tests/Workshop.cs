@@ -2,9 +2,11 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Dapper;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using PatientPawl.Web.Hosting;
 
@@ -107,6 +109,14 @@ public sealed class Workshop : IAsyncDisposable
         text.ShouldNotContain("   at ");
         text.ShouldNotContain("Exception");
         return JsonNode.Parse(text)!;
+    }
+
+    /// <summary>Somebody with the database and not with this program.</summary>
+    public static void PastTheProgram(string folder, params string[] sql)
+    {
+        using var connection = new SqliteConnection($"Data Source={Path.Combine(folder, "patient-pawl.db")};Pooling=False");
+        connection.Open();
+        foreach (var line in (string[])["drop trigger if exists job_event_no_update", "drop trigger if exists job_event_no_delete", .. sql]) connection.Execute(line);
     }
 
     public static string Repository

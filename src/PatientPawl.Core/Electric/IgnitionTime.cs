@@ -5,13 +5,13 @@ namespace PatientPawl.Core.Electric;
 /// <summary>How long a battery carries the ignition with no charger on it.</summary>
 /// <param name="Lasts">Time until it shows the floor under load, 0 where it is there already; null where what was read is no voltage at rest.</param>
 /// <param name="Says">In a sentence.</param>
-public sealed record IgnitionTimeResult(Duration? Lasts, string Says);
+internal sealed record IgnitionTimeResult(Duration? Lasts, string Says);
 
 /// <summary>
 /// How long the ignition may stay on if the charger falls out. The voltage at rest tells the charge, the ignition's current takes it away, and
-/// the end is the floor that a tool asks for, read while the current flows. Figures of a small lead battery; common practice, no source.
+/// the end is the floor that a tool asks for, read while the current flows. Figures of a small lead battery: default <c>practice-battery</c>.
 /// </summary>
-public static class IgnitionTime
+internal static class IgnitionTime
 {
     private const double CapacityAh = 45;
     private const double CurrentA = 8;
@@ -34,8 +34,8 @@ public static class IgnitionTime
         var left = Share(Math.Min(atRest.Volts, FullVolts)) - Math.Max(Share(floor.Volts + CurrentA * ResistanceOhm), 0);
         var minutes = Math.Max(left, 0) * CapacityAh / CurrentA * 60;
         return new(Duration.FromMinutes(minutes), minutes < 1
-            ? $"Without its charger this battery carries it no time: {Figure.Fixed(floor.Volts, 1)} V is reached at once."
-            : $"If the charger falls out, this battery carries it about {Figure.Of(minutes, 0)} minutes to {Figure.Fixed(floor.Volts, 1)} V.");
+            ? $"Without its charger a battery as low as this carries it no time: {Figure.Fixed(floor.Volts, 1)} V is reached at once."
+            : $"If the charger falls out, a battery of {Figure.Of(CapacityAh)} A h as full as this carries it about {Figure.Of(minutes, 0)} minutes to {Figure.Fixed(floor.Volts, 1)} V.");
     }
 
     private static double Share(double volts) => LowShare + (volts - LowVolts) / (FullVolts - LowVolts) * (1 - LowShare);

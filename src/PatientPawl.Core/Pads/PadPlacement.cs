@@ -32,7 +32,14 @@ public sealed record PadParts(CaliperPlace Caliper, bool Indicator, bool PistonS
 /// <param name="LeadingEndAtBottom">True when the leading end is the lower one.</param>
 /// <param name="Lines">What goes where, in order.</param>
 /// <param name="Reasons">Why.</param>
-public sealed record PlacementVerdict(bool LeadingEndAtBottom, IReadOnlyList<string> Lines, Reasons Reasons) : IReasoned;
+public sealed record PlacementVerdict(bool LeadingEndAtBottom, IReadOnlyList<string> Lines, Reasons Reasons) : IReasoned
+{
+    /// <summary>True when the wear indicator stands at the bottom; null where there is none.</summary>
+    public bool? IndicatorAtBottom { get; init; }
+
+    /// <summary>True when the notch or arrow points up, the way the rotor passes there going forward; null where there is none.</summary>
+    public bool? ArrowUp { get; init; }
+}
 
 /// <summary>Says which pad goes where, which end leads, and what to mind.</summary>
 [Engine]
@@ -47,12 +54,12 @@ public static class PadPlacement
         ArgumentNullException.ThrowIfNull(parts);
         var bottom = parts.Caliper == CaliperPlace.BehindAxle;
         var end = bottom ? "bottom" : "top";
+        bool? indicator = parts.Indicator ? bottom != parts.IndicatorTrails : null;
         List<string> lines = [$"The leading end is the {end} one: there the rotor enters."];
-        if (parts.Indicator)
+        if (indicator is { } low)
         {
-            lines.Add(parts.IndicatorTrails
-                ? $"The pad with the wear indicator goes inside, its indicator at the {(bottom ? "top" : "bottom")}: this maker puts it at the trailing end."
-                : $"The pad with the wear indicator goes inside, its indicator at the {end}. The pad maker's drawing outranks this.");
+            lines.Add($"The pad with the wear indicator goes inside, its indicator at the {(low ? "bottom" : "top")}"
+                + (parts.IndicatorTrails ? ": this maker puts it at the trailing end." : ". The pad maker's drawing outranks this."));
         }
 
         if (parts.Notch) lines.Add("The notch or arrow points the way the rotor turns going forward.");
@@ -71,6 +78,10 @@ public static class PadPlacement
 
         lines.Add("Each pad slides by hand in the bracket. Too tight: clean the lands, then dress the ears' coating, never the lining.");
         return new(bottom, lines, new Trail("PadPlacement.Card").Input("Caliper", bottom ? "behind the axle" : "ahead of the axle")
-            .Evidence("Rolling forward the rotor there moves", bottom ? "up" : "down", "geometry").Evidence("Indicator", "inner pad, leading end, usual", "practice-pads").Conclude(lines[0]).WouldChange("The pad maker's own drawing.").Done());
+            .Evidence("Rolling forward the rotor there moves", bottom ? "up" : "down", "geometry").Evidence("Indicator", "inner pad, leading end, usual", "practice-pads").Conclude(lines[0]).WouldChange("The pad maker's own drawing.").Done())
+        {
+            IndicatorAtBottom = indicator,
+            ArrowUp = parts.Notch ? bottom : null,
+        };
     }
 }

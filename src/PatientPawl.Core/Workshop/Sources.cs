@@ -42,6 +42,7 @@ public static class Sources
         new("practice-opposed", SourceKind.CommonPractice, "Opposed pistons", "Opposite pistons go together, the furthest out first, and none may creep out.", false),
         new("practice-back-off", SourceKind.Default, "Most back-off of a slotted piston", "30 degrees where the house rule allows a back-off and names no limit.", false),
         new("practice-reservoir", SourceKind.Default, "Wall of a reservoir", "2.5 mm, taken off a reservoir measured from outside.", true),
+        new("practice-battery", SourceKind.Default, "Battery behind the ignition", "45 A h and 0.03 ohm; 12.0 V at rest is a fifth of its charge, 12.7 V all of it; the ignition takes 8 A; more than 12.9 V is not at rest.", true),
         new("practice-fluid", SourceKind.CommonPractice, "Brake fluid in use", "Glycol mixes count as their lowest grade; silicone never mixes; water under 1.5 % is good, from 3 % it is changed.", false),
         new("practice-strokes", SourceKind.CommonPractice, "Pumping up", "Strokes by volume; still soft after twice as many and five more is air, a leak, or a piston too far back.", false),
         new("practice-bleeding", SourceKind.CommonPractice, "Bleeding", "What opens a circuit; two clear draws end it; 15 mL a draw when none was measured.", false),

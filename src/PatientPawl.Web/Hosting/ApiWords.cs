@@ -133,6 +133,7 @@ public static class ApiWords
         Refuses(operation, path.Contains('{', StringComparison.Ordinal), "404", "There is no such thing.");
         Refuses(operation, writes && ofJob, "409", "The job has moved on, or the event id was used for something else.");
         Refuses(operation, writes && ofJob, "422", "Not now: what is lacking, and what it would break.");
+        Refuses(operation, id is "signIn" or "setPin", "429", "Too many wrong PINs from this device: wait.");
         Refuses(operation, body, "415", "Sent as something else than JSON in UTF-8.");
     }
 

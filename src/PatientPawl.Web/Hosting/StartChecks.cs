@@ -2,10 +2,16 @@ using PatientPawl.Data;
 
 namespace PatientPawl.Web.Hosting;
 
+/// <summary>A job that differs from what was stored.</summary>
+/// <param name="JobId">The job.</param>
+/// <param name="Number">Its number; null where it is gone.</param>
+/// <param name="Says">What differs.</param>
+public sealed record WrongLog(Guid JobId, int? Number, string Says);
+
 /// <summary>What the last reading of every log found.</summary>
 /// <param name="At">When it was finished; null while the first is still going on.</param>
 /// <param name="Wrong">Jobs that differ from what was stored.</param>
-public sealed record LogsChecked(DateTimeOffset? At, IReadOnlyList<LogCheck> Wrong);
+public sealed record LogsChecked(DateTimeOffset? At, IReadOnlyList<WrongLog> Wrong);
 
 /// <summary>
 /// After the start, with the server already listening: brings the index up to this engine, then reads every log, hash by hash and seal by
@@ -26,7 +32,7 @@ public sealed partial class StartChecks(EventStore events, TimeProvider clock, I
             events.RebuildStaleProjections(stopping);
             var wrong = events.VerifyAll(stopping);
             if (stopping.IsCancellationRequested) return;
-            Found = new(clock.GetUtcNow(), wrong);
+            Found = new(clock.GetUtcNow(), [.. wrong.Select(c => new WrongLog(c.JobId, c.Events > 0 ? events.Number(c.JobId) : null, c.Says))]);
             foreach (var check in wrong) Differs(log, check.JobId, check.Says);
         }
         catch (Exception e) when (StorageTrouble.Says(e) is not null || e is ObjectDisposedException)

@@ -17,8 +17,7 @@ public sealed class JobViews(EventStore events, IOptions<JsonOptions> json)
     // A board has far fewer cars in hand.
     private const int Most = 200;
 
-    private readonly Lock _lock = new();
-    private readonly Dictionary<Guid, (int Version, byte[] Bytes)> _made = [];
+    private readonly Latest<byte[]> _made = new(Most);
 
     // Another program may show the same version in another way.
     private readonly string _program = string.Create(CultureInfo.InvariantCulture, $"{EngineVersion.Current}-{Environment.ProcessId}-{Environment.TickCount64:x}");
@@ -28,7 +27,7 @@ public sealed class JobViews(EventStore events, IOptions<JsonOptions> json)
     {
         ArgumentNullException.ThrowIfNull(http);
         var version = events.Version(id);
-        if (version > 0 && http.Request.Headers.IfNoneMatch.Count > 0 && http.Request.Headers.IfNoneMatch.Contains(Tag(id, version)))
+        if (version > 0 && http.Request.Headers.IfNoneMatch.Contains(Tag(id, version)))
         {
             http.Response.Headers.ETag = Tag(id, version);
             return TypedResults.StatusCode(StatusCodes.Status304NotModified);
@@ -41,18 +40,9 @@ public sealed class JobViews(EventStore events, IOptions<JsonOptions> json)
 
     private (int Version, byte[] Bytes) Bytes(Guid id, int version)
     {
-        lock (_lock)
-        {
-            if (_made.TryGetValue(id, out var known) && known.Version >= version) return known;
-        }
-
+        if (_made.Find(id) is { } known && known.Version >= version) return known;
         var state = events.State(id);
-        var made = (state.Version, JsonSerializer.SerializeToUtf8Bytes(JobEndpoints.View(id, state, events), json.Value.SerializerOptions));
-        lock (_lock)
-        {
-            if (_made.Count >= Most && !_made.ContainsKey(id)) _made.Clear();
-            return _made[id] = made;
-        }
+        return _made.Keep(id, state.Version, JsonSerializer.SerializeToUtf8Bytes(JobEndpoints.View(id, state, events), json.Value.SerializerOptions));
     }
 
     private string Tag(Guid id, int version) => $"\"{id:N}-{version.ToString(CultureInfo.InvariantCulture)}-{_program}\"";

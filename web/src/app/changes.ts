@@ -28,6 +28,17 @@ export function useChanges(signedIn: boolean) {
   useEffect(() => {
     if (!signedIn) return;
     let source: EventSource | null = null;
+    let over = false;
+    const newest = new Map<string, number>();
+    // Whoever made the change asks for it anyway: what is being asked for is waited for, and asked again only if it was older.
+    const look = (jobId: string) => {
+      if (!over && (client.isFetching({ queryKey: ["job", jobId] }) > 0 || client.isMutating() > 0))
+        return void setTimeout(() => look(jobId), 100);
+      const shown = client.getQueryData<JobView>(["job", jobId]);
+      if (shown && shown.version < newest.get(jobId)!)
+        void client.invalidateQueries({ queryKey: ["job", jobId] });
+      newest.delete(jobId);
+    };
     const close = () => {
       source?.close();
       source = null;
@@ -45,24 +56,26 @@ export function useChanges(signedIn: boolean) {
       source.addEventListener("job", (e: MessageEvent<string>) => {
         const { jobId, version } = JSON.parse(e.data) as Schemas["JobChanged"];
         void client.invalidateQueries({ queryKey: ["board"] });
-        // Whoever made the change asks for it anyway: what is being asked for is waited for, and asked again only if it was older.
-        const look = () => {
-          if (client.isFetching({ queryKey: ["job", jobId] }) > 0 || client.isMutating() > 0)
-            return void setTimeout(look, 100);
-          const shown = client.getQueryData<JobView>(["job", jobId]);
-          if (shown && shown.version < version) void client.invalidateQueries({ queryKey: ["job", jobId] });
-        };
-        setTimeout(look, 100);
+        const waits = newest.has(jobId);
+        newest.set(jobId, version);
+        if (!waits) setTimeout(() => look(jobId), 100);
       });
-      source.onerror = () => set(false);
+      source.onerror = () => {
+        set(false);
+        // One that was refused does not come again by itself.
+        if (source?.readyState !== EventSource.CLOSED) return;
+        close();
+        setTimeout(follow, 5000);
+      };
     };
     const follow = () => {
       if (document.visibilityState === "hidden") close();
-      else if (!source) open();
+      else if (!source && !over) open();
     };
     follow();
     document.addEventListener("visibilitychange", follow);
     return () => {
+      over = true;
       document.removeEventListener("visibilitychange", follow);
       close();
     };

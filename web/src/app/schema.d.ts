@@ -3804,7 +3804,7 @@ export interface components {
         LogsChecked: {
             /** Format: date-time */
             at: null | string;
-            wrong: components["schemas"]["LogCheck"][];
+            wrong: components["schemas"]["WrongLog"][];
         };
         /**
          * @description A thing that can be looked at on a corner.
@@ -4388,6 +4388,10 @@ export interface components {
             lines: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+            /** @description True when the wear indicator stands at the bottom; null where there is none. */
+            indicatorAtBottom?: null | boolean;
+            /** @description True when the notch or arrow points up, the way the rotor passes there going forward; null where there is none. */
+            arrowUp?: null | boolean;
         };
         /** @description One reading at one point. Never overwritten: a wrong one is struck out with a reason. */
         PointReading: {
@@ -6099,6 +6103,13 @@ export interface components {
          * @enum {unknown}
          */
         WrenchType: "setting" | "bending-beam";
+        WrongLog: {
+            /** Format: uuid */
+            jobId: string;
+            /** Format: int32 */
+            number: null | number;
+            says: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -6170,6 +6181,15 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Too many wrong PINs from this device: wait. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6379,6 +6399,15 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Too many wrong PINs from this device: wait. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -23,8 +23,11 @@ public static partial class JobRules
             learnt is { Count: > 0 } ? learnt : null, measured is { Count: > 0 } ? measured : null);
     }
 
+    /// <summary>The highest number that a bay can have. The range is ours.</summary>
+    public const int LastBay = 99;
+
     /// <summary>Where a job stands and how far its car was driven: bay 1 to 99, odometer 0 to 2 000 000 km. Ranges are ours.</summary>
-    public static Checks Place(int bay, int odometerKm) => new Checks().Range("bay", bay, 1, 99, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km");
+    public static Checks Place(int bay, int odometerKm) => new Checks().Range("bay", bay, 1, LastBay, "").Range("odometerKm", odometerKm, 0, 2_000_000, "km");
 
     /// <summary>Settles the questions before lifting.</summary>
     /// <exception cref="InputException">A question missing, unknown, or answered in a way that holds the job.</exception>

@@ -61,7 +61,10 @@ internal sealed class PistonHome : ByTheRuling
     /// <summary>What this piston sent back stands in the reservoir until someone looks again.</summary>
     public override JobFile Fold(JobFile file, StepDone done)
     {
-        if (done.Step.Side is not { } side || file.Corner(side).Travel is not { } travel) return file;
+        if (done.Step.Side is not { } side) return file;
+        // Should it come out again, it is tried anew.
+        file = file.WithCorner(side, c => c with { Tries = [] });
+        if (file.Corner(side).Travel is not { } travel) return file;
         // With the bleed screw open it ran into the bottle instead.
         var comesBack = file.Setup.Rules.FluidRoom == FluidRoomRule.DrawOff;
         return file.WithCorner(side, c => c with { StandsOff = true }) with { LevelPercent = comesBack ? file.LevelPercent + file.PercentOf(travel.Displaced) : file.LevelPercent };

@@ -80,9 +80,15 @@ export function Board() {
               <b>What was stored has been changed past this program.</b> Keep a copy of the data folder, and
               ask for the last backup.
               {logs.data.wrong.slice(0, 5).map((w) => (
-                <Link key={w.jobId} to={`/jobs/${w.jobId}/record`} className="link block">
-                  {w.says}
-                </Link>
+                <p key={w.jobId} className="m-0">
+                  {w.number === null ? (
+                    w.says
+                  ) : (
+                    <Link to={`/jobs/${w.jobId}/record`} className="link">
+                      Job {w.number}. {w.says}
+                    </Link>
+                  )}
+                </p>
               ))}
               {logs.data.wrong.length > 5 && <p className="m-0">And {logs.data.wrong.length - 5} more.</p>}
             </div>

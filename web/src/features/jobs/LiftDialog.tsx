@@ -5,6 +5,7 @@ import { api, take, type JobView, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { moment } from "./words";
 
 /** A finished row opens to what it holds; it is undone with a reason, after seeing what goes with it. */
 export function LiftDialog({
@@ -26,7 +27,7 @@ export function LiftDialog({
         <LiftForm
           eventId={row.eventId}
           name={row.name}
-          detail={`${row.by}, ${row.at.slice(0, 16).replace("T", " ")}${row.detail ? `. ${row.detail}` : ""}`}
+          detail={`${row.by}, ${moment(row.at)}${row.detail ? `. ${row.detail}` : ""}`}
           job={job}
           done={() => setOpen(false)}
         />

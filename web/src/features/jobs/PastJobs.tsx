@@ -2,9 +2,10 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take } from "../../app/api";
+import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 
-/** Jobs that are behind the workshop, found by plate, number, maker, model or use. */
+/** Jobs that are behind the workshop, found by plate, number, make, model or use. */
 export function PastJobs() {
   const [search, setSearch] = useState("");
   const past = useInfiniteQuery({
@@ -33,6 +34,7 @@ export function PastJobs() {
             onChange={(e) => setSearch(e.target.value)}
           />
         </label>
+        <ProblemNote error={past.error} />
         {past.data && jobs.length === 0 && (
           <p className="m-0 text-[20px]">No finished job is found by that.</p>
         )}

@@ -5,7 +5,7 @@ import { useKeys, useSession } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
 import { jobTitle, useThisJob } from "./JobFrame";
-import { figure } from "./words";
+import { figure, moment } from "./words";
 
 /** The record: made as the work went, printed as it was shown. */
 export function RecordPage() {
@@ -179,13 +179,9 @@ export function RecordPage() {
                   className={`border-t border-rule ${l.voided ? "text-ink-2 line-through" : ""}`}
                 >
                   <td className="w-[44px] py-1 text-ink-2">{l.seq}</td>
-                  <td className="w-[130px]">
-                    {l.at.slice(0, 16).replace("T", " ")}
-                    {l.clientAt && (
-                      <span className="block text-ink-2">
-                        sent as {l.clientAt.slice(0, 16).replace("T", " ")}
-                      </span>
-                    )}
+                  <td className="w-[176px] pr-3 whitespace-nowrap">
+                    {moment(l.at)}
+                    {l.clientAt && <span className="block text-ink-2">sent {moment(l.clientAt)}</span>}
                   </td>
                   <td className="w-[56px]">{l.where}</td>
                   <td>

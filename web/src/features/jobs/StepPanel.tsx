@@ -442,7 +442,7 @@ function ClickPanel({
               atBottom={bench.pads.placement.leadingEndAtBottom}
               side={bench.step.side ?? "left"}
             />
-            <InnerPadBack parts={bench.pads.parts} atBottom={bench.pads.placement.leadingEndAtBottom} />
+            <InnerPadBack parts={bench.pads.parts} placement={bench.pads.placement} />
           </div>
           {bench.pads.placement.lines.map((l) => (
             <p key={l} className="m-0 text-[16px]">

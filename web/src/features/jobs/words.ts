@@ -1,12 +1,16 @@
 import { useEffect, useState } from "react";
-import type { Schemas, StepBench } from "../../app/api";
+import { occurredAt, type Schemas, type StepBench } from "../../app/api";
 
 export const duration = (minutes: number) => {
   const hours = Math.trunc(minutes / 60);
   return hours > 0 ? `${hours} h ${String(minutes % 60).padStart(2, "0")}` : `${minutes} min`;
 };
 
-export const clock = (iso: string) => iso.slice(11, 16);
+/** A time of day, in the time zone of whoever reads it. */
+export const clock = (iso: string) => occurredAt(new Date(iso)).slice(11, 16);
+
+/** A day and time, in the time zone of whoever reads it: one list never mixes two. */
+export const moment = (iso: string) => occurredAt(new Date(iso)).slice(0, 16).replace("T", " ");
 
 export const sideWord = (side: Schemas["Side"] | null) => (side ? `, ${side}` : "");
 

@@ -178,24 +178,29 @@ export function LeadingEnd({
 }
 
 /** The back of the inner pad, as the piston meets it: what it carries, and at which end. Nothing where it carries nothing. */
-export function InnerPadBack({ parts, atBottom }: { parts: Schemas["PadParts"]; atBottom: boolean }) {
-  const down = atBottom ? 1 : -1;
-  const indicatorY = 78 * (parts.indicatorTrails ? -down : down);
+export function InnerPadBack({
+  parts,
+  placement,
+}: {
+  parts: Schemas["PadParts"];
+  placement: Schemas["PlacementVerdict"];
+}) {
+  const { leadingEndAtBottom: atBottom, indicatorAtBottom, arrowUp } = placement;
+  const end = indicatorAtBottom ? 1 : -1;
   const carries = [
-    parts.indicator && { name: "indicator", y: indicatorY * 0.86 },
+    indicatorAtBottom !== null && { name: "indicator", y: 67 * end },
     parts.pistonPin && { name: "pin to slot", y: 0 },
     parts.pistonSpring && { name: "spring", y: parts.pistonPin ? -26 : 0 },
-    parts.notch && { name: atBottom ? "arrow, up" : "arrow, down", y: 30 },
-    parts.electricSensor && { name: "sensor", y: -52 * down },
+    arrowUp !== null && { name: arrowUp ? "arrow up" : "arrow down", y: 33 },
   ].filter((c) => !!c);
-  if (carries.length === 0) return null;
+  if (carries.length === 0 && !parts.electricSensor) return null;
   return (
     <svg
       width="100%"
-      className="max-h-[240px] min-w-0 flex-1"
-      viewBox="-54 -106 212 212"
+      className="max-h-[240px] min-w-0 flex-[1.4]"
+      viewBox={parts.electricSensor ? "-120 -106 292 212" : "-54 -106 226 212"}
       role="img"
-      aria-label={`The inner pad's back: ${carries.map((c) => c.name).join("; ")}.`}
+      aria-label={`The inner pad's back: ${[...carries.map((c) => c.name), ...(parts.electricSensor ? ["sensor"] : [])].join("; ")}.`}
     >
       <path
         d="M-30 -74 H30 V-62 H42 V62 H30 V74 H-30 V62 H-42 V-62 H-30 Z"
@@ -203,9 +208,9 @@ export function InnerPadBack({ parts, atBottom }: { parts: Schemas["PadParts"]; 
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      {parts.indicator && (
+      {indicatorAtBottom !== null && (
         <path
-          d={`M-10 ${indicatorY > 0 ? 74 : -74} v${indicatorY > 0 ? 18 : -18} h20 v${indicatorY > 0 ? -18 : 18}`}
+          d={`M-10 ${74 * end} v${18 * end} h20 v${-18 * end}`}
           fill="var(--plate)"
           stroke="var(--ink)"
           strokeWidth="2"
@@ -220,33 +225,34 @@ export function InnerPadBack({ parts, atBottom }: { parts: Schemas["PadParts"]; 
         />
       )}
       {parts.pistonPin && <circle r="8" fill="var(--plate)" stroke="var(--ink)" strokeWidth="2.4" />}
-      {parts.notch && (
-        // Behind the axle the rotor goes up, ahead of it down: from the leading end to the other.
+      {arrowUp !== null && (
         <path
-          d={atBottom ? "M0 20 l-9 14 h6 v12 h6 v-12 h6 Z" : "M0 46 l-9 -14 h6 v-12 h6 v12 h6 Z"}
-          fill="var(--ink)"
+          d={`M0 ${arrowUp ? 20 : 46} l-9 ${arrowUp ? 14 : -14} h18 Z M0 20 V46`}
+          stroke="var(--ink)"
+          strokeWidth="6"
         />
       )}
+      {/* At which end it sits differs: the lead is drawn from the middle of the edge. */}
       {parts.electricSensor && (
-        <path
-          d={`M-8 ${-52 * down} h16 M0 ${-52 * down} q-26 0 -26 ${-20 * down} q0 ${-30 * down} -26 ${-30 * down}`}
-          fill="none"
-          stroke="var(--measure)"
-          strokeWidth="4"
-        />
+        <>
+          <path d="M-38 0 h-14 q-18 0 -18 -22" fill="none" stroke="var(--measure)" strokeWidth="4" />
+          <text x="-44" y="28" textAnchor="end" fontSize="22" fill="var(--ink)">
+            sensor
+          </text>
+        </>
       )}
       {carries.map((c) => (
         <g key={c.name}>
           <path d={`M14 ${c.y} H50`} stroke="var(--ink-2)" strokeWidth="1.4" />
-          <text x="53" y={c.y + 6} fontSize="19" fill="var(--ink)">
+          <text x="53" y={c.y + 8} fontSize="22" fill="var(--ink)">
             {c.name}
           </text>
         </g>
       ))}
       <text
-        x={parts.indicator && !parts.indicatorTrails ? 18 : -34}
+        x={indicatorAtBottom === atBottom ? 18 : -34}
         y={atBottom ? 100 : -86}
-        fontSize="19"
+        fontSize="22"
         fontWeight="700"
         fill="var(--ink)"
       >
