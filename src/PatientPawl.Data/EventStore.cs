@@ -61,6 +61,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private const int Constraint = 19;
 
     private readonly JobIndex _index = new(database);
+    private readonly Photos _photos = new(database);
 
     // Folding a job takes tens of milliseconds: those asked for last are kept folded, with the hash their chains end in. A board has far
     // fewer cars in hand.
@@ -94,8 +95,9 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// One command, one transaction: looks up the event id, then the version, then lets <paramref name="decide"/> check the
     /// rules, then appends and brings the projection along. Without an expected version it appends whatever the version is: readings are
     /// facts, and a fact does not grow stale. What is looked up and decided holds the job and not the writer: other jobs go on meanwhile.
+    /// A picture that the event names is kept with it, or neither is.
     /// </summary>
-    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide)
+    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide, Picture? picture = null)
     {
         ArgumentNullException.ThrowIfNull(decide);
         ArgumentNullException.ThrowIfNull(sender);
@@ -129,6 +131,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                     if (JobIndex.OnlyMovedOn(before, made.After)) database.Execute(t, "update job set version = @version where id = @id", ("@version", made.After.Version), ("@id", jobId.ToString()));
                     else JobIndex.Save(c, t, jobId, made.After);
                     Insert(t, jobId, made.Content, requestHash, eventId, made.After.Version, made.Hash, asFound: false);
+                    if (picture is not null) Photos.Keep(database, t, picture);
                     return made;
                 }, made =>
                 {
@@ -250,10 +253,12 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <exception cref="ReusedIdException">An event of it is here already, in another job.</exception>
     /// <param name="jobId">The job.</param>
     /// <param name="events">Its events, verified.</param>
+    /// <param name="pictures">The pictures that they name.</param>
     /// <param name="by">Who reads it in.</param>
-    public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events, string by)
+    public int Import(Guid jobId, IReadOnlyList<(byte[] Content, string Hash, RecordedEvent Event)> events, IReadOnlyList<Picture> pictures, string by)
     {
         ArgumentNullException.ThrowIfNull(events);
+        ArgumentNullException.ThrowIfNull(pictures);
         var id = jobId.ToString();
         lock (OfJob(jobId))
         {
@@ -270,6 +275,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                     Insert(t, jobId, content, "import", e.Id, e.Seq, hash, asFound: true);
                 }
 
+                foreach (var picture in pictures) Photos.Keep(database, t, picture);
                 c.Execute("insert into imported(job_id, by_name, at) values(@id, @by, @at)", new { id, by, at = clock.GetUtcNow().ToString("O") }, t);
                 return (events.Count, folded);
             }, done =>
@@ -322,12 +328,20 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             if (seal is null) return Wrong(i + 1, "has no seal: it was added past this program");
             if (!seals.Fits(jobId, i + 1, hash, seal)) return Wrong(i + 1, "does not match its seal: it was changed past this program");
             previous = hash;
+            if (PictureOf(content) is { } sha && WrongPicture(sha) is { } trouble) return Wrong(i + 1, trouble);
         }
 
         return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {Core.Figure.Count(stored.Count, "event")}, each as it was stored.");
 
         LogCheck Wrong(int seq, string how) => new(jobId, stored.Count, seq, $"Event {seq} {how}.");
     }
+
+    // What names no picture is not read for one: the type's name stands in the bytes of an event that does.
+    private static string? PictureOf(byte[] content) =>
+        content.AsSpan().IndexOf("\"photo-taken\""u8) >= 0 && Stored(content).Event is PhotoTaken photo ? photo.Sha256 : null;
+
+    private string? WrongPicture(string sha256) => _photos.Find(sha256) is not { } bytes ? "names a photo that is gone"
+        : Picture.Of(bytes).Sha256 == sha256 ? null : "names a photo that is not the one that was taken";
 
     /// <summary>Seals events that are older than seals, as they are found.</summary>
     public void SealWhatIsOlder()

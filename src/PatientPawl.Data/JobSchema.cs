@@ -19,14 +19,14 @@ public static class JobSchema
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", $"Patient Pawl job file, version {EventStore.FormatVersion}");
         var properties = schema["properties"]!.AsObject();
-        properties["format"] = new JsonObject { ["const"] = "patient-pawl-job" };
+        properties["format"] = new JsonObject { ["const"] = JobFiles.Format };
         properties["formatVersion"] = new JsonObject { ["type"] = "integer", ["minimum"] = EventStore.OldestFormat, ["maximum"] = EventStore.FormatVersion };
         properties["events"]!.AsObject()["minItems"] = 1;
         properties["events"]!["items"]!["properties"]!.AsObject()["hash"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[0-9a-f]{64}$" };
         return schema;
     }
 
-    private sealed record Shape(string Format, int FormatVersion, Guid JobId, IReadOnlyList<ShapeEvent> Events);
+    private sealed record Shape(string Format, int FormatVersion, Guid JobId, IReadOnlyList<ShapeEvent> Events, IReadOnlyList<Attachment>? Attachments = null);
 
     private sealed record ShapeEvent(StoredEvent Content, string Hash);
 }

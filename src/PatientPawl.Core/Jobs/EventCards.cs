@@ -57,6 +57,7 @@ public static class EventCatalogue
         Card<CameBack>("came-back", _ => "Came back", Car, onSheet: true),
         Card<PawlLifted>("pawl-lifted", _ => "Undone", Car, e => $"{e.Reason}; {e.Voided.Count} undone"),
         Card<NoteAdded>("note-added", _ => "Note", Car, e => e.Text),
+        Card<PhotoTaken>("photo-taken", _ => "Photo", e => e.Side, e => e.Caption, onSheet: true, undo: true),
         Card<ReadingsTaken>("readings-taken", _ => "Readings taken", e => e.Side, Readings),
         Card<ReadingStruck>("reading-struck", _ => "Reading struck out", e => e.Side, e => e.Reason),
         Card<ShoesLookedAt>("shoes-looked-at", _ => "Drum and shoes looked at", e => e.Side),

@@ -252,6 +252,15 @@ public sealed record CameBack : JobEvent;
 /// <param name="Text">The text.</param>
 public sealed record NoteAdded(string Text) : JobEvent;
 
+/// <summary>A photo. Its picture is kept by its hash beside the log; the log keeps which picture it was.</summary>
+/// <param name="Sha256">SHA-256 of the picture's bytes as they are kept: 64 small hexadecimal digits.</param>
+/// <param name="WidthPx">How wide, in pixels.</param>
+/// <param name="HeightPx">How high, in pixels.</param>
+/// <param name="Side">The corner that it shows; null for the car.</param>
+/// <param name="Of">The report that it belongs to; null when it stands by itself.</param>
+/// <param name="Caption">What it shows, in words.</param>
+public sealed record PhotoTaken(string Sha256, int WidthPx, int HeightPx, Side? Side, Guid? Of, string Caption) : JobEvent;
+
 /// <summary>An event with who, when and where in the order.</summary>
 /// <param name="Id">Made by the client, so that sending twice adds once.</param>
 /// <param name="Seq">Place in the job's order, from 1. The only order there is.</param>

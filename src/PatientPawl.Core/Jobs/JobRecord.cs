@@ -29,6 +29,17 @@ public sealed record RecordLine(int Seq, DateTimeOffset At, DateTimeOffset? Clie
 /// <param name="Verified">False when the lead had to accept it.</param>
 public sealed record RecordTorque(string Where, string Fastener, string Wanted, string Setting, string Applied, string Wrench, string By, bool Verified);
 
+/// <summary>A photo of the record.</summary>
+/// <param name="Sha256">What it is found by.</param>
+/// <param name="WidthPx">How wide, in pixels.</param>
+/// <param name="HeightPx">How high, in pixels.</param>
+/// <param name="Where">Left, right or car.</param>
+/// <param name="Caption">What it shows.</param>
+/// <param name="Report">The report that it belongs to; null when it stands by itself.</param>
+/// <param name="By">Who took it.</param>
+/// <param name="At">The server's clock.</param>
+public sealed record RecordPhoto(string Sha256, int WidthPx, int HeightPx, string Where, string Caption, string? Report, string By, DateTimeOffset At);
+
 /// <summary>The record of a job, as data for the printable page. It prints what was shown at the time.</summary>
 /// <param name="Opened">What came in, with its limits and their source.</param>
 /// <param name="VinSays">What the check digit says; null without a VIN.</param>
@@ -45,6 +56,9 @@ public sealed record JobRecord(
     JobOpened Opened, string? VinSays, IReadOnlyList<string> Brakes, IReadOnlyList<LimitVerdict> Verdicts, IReadOnlyList<RecordTorque> Torques,
     IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints)
 {
+    /// <summary>The photos that stand, in order.</summary>
+    public IReadOnlyList<RecordPhoto> Photos { get; init; } = [];
+
     /// <summary>The record of a job.</summary>
     public static JobRecord Of(JobState state)
     {
@@ -55,8 +69,14 @@ public sealed record JobRecord(
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
             [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], AdviceFor(verdicts, state), state.HandedOver,
-            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet]);
+            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet])
+        {
+            Photos = [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))],
+        };
     }
+
+    private static RecordPhoto Photo(JobState state, RecordedEvent e, PhotoTaken p) =>
+        new(p.Sha256, p.WidthPx, p.HeightPx, p.Side?.Word() ?? "car", p.Caption, state.Log.FirstOrDefault(x => x.Id == p.Of)?.Event is { } report ? report.Card().Name(report) : null, e.Technician, e.At);
 
     private static string Brake(JobState state, Side side)
     {

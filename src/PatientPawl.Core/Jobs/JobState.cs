@@ -183,6 +183,9 @@ public sealed class JobState
             ? role == Torque.FastenerRole.RotorScrew && side is { } at && ScrewsLeftOut(at) is > 0 and var left ? line with { PerCorner = Math.Max(line.PerCorner - left, 1) } : line
             : null;
 
+    /// <summary>The photos that stand, in order.</summary>
+    public IReadOnlyList<PhotoTaken> Photos => [.. Standing.Select(e => e.Event).OfType<PhotoTaken>()];
+
     /// <summary>The observations that stand at a corner.</summary>
     public IReadOnlyList<Observation> Observations(Side side) => [.. Corner(side).Looks.Values.Select(l => new Observation(l.Look, l.Seen!.Value))];
 

@@ -112,6 +112,8 @@ public static class ApiWords
         ("GET /api/jobs/{id}/record", "getRecord", "The record of a job."),
         ("GET /api/jobs/{id}/verified", "verifyJob", "Reads every hash and seal of a job's log again."),
         ("GET /api/jobs/{id}/file", "getJobFile", "The whole job as a file of the open format."),
+        ("POST /api/jobs/{id}/photos", "addPhoto", "Keeps a photo of a corner, the car or a report: made smaller, with nothing in it but the picture."),
+        ("GET /api/jobs/{id}/photos/{sha256}", "getPhoto", "A photo of this job, as it is kept."),
         ("POST /api/jobs/import", "importJob", "The lead reads a job in from a file: a copy that takes nothing more."),
     ];
 

@@ -11,6 +11,7 @@ using PatientPawl.Web.Identification;
 using PatientPawl.Web.Jobs;
 using PatientPawl.Web.Measuring;
 using PatientPawl.Web.Pads;
+using PatientPawl.Web.Photos;
 using PatientPawl.Web.Retraction;
 using PatientPawl.Web.Rotors;
 using PatientPawl.Web.Shoes;
@@ -93,6 +94,8 @@ public static class PawlApp
         services.AddSingleton(_ => new Heads(options.DataFolder));
         services.AddSingleton<JobChanges>();
         services.AddSingleton<EventStore>();
+        services.AddSingleton<Data.Photos>();
+        services.AddSingleton<JobFiles>();
         services.AddSingleton<JobViews>();
         services.AddSingleton<StartChecks>();
         services.AddHostedService(s => s.GetRequiredService<StartChecks>());
@@ -179,6 +182,7 @@ public static class PawlApp
         Electric.ElectricEndpoints.MapElectric(api);
         api.MapTorque();
         api.MapJobs();
+        api.MapPhotos();
         // Unknown API paths are a 404, never the page.
         api.Map("/{**rest}", (HttpContext c) => Problems.Write(c, StatusCodes.Status404NotFound, "There is nothing at this address.")).ExcludeFromDescription();
 

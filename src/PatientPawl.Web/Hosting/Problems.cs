@@ -32,7 +32,7 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
             CopyException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "copy")),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),
-            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, "That is larger than 8 MB."),
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Make(StatusCodes.Status413PayloadTooLarge, TooLarge(httpContext)),
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
             JsonException json => Unreadable(json),
             // The framework has no status for a charset that nobody knows.
@@ -61,6 +61,9 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
 
     private static ProblemDetails Input(IReadOnlyList<InputError> errors) =>
         Make(StatusCodes.Status422UnprocessableEntity, errors[0].Message, ("reason", "input"), ("errors", errors));
+
+    private static string TooLarge(HttpContext context) =>
+        context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize is { } most ? $"That is larger than {most / (1024 * 1024)} MB." : "That is too large.";
 
     private static ProblemDetails Unreadable(JsonException json)
     {

@@ -25,7 +25,7 @@ public interface IVersioned : ICommand
 /// <summary>Appends commands for the technician who is signed in.</summary>
 public sealed class JobCommands(EventStore events, Library library)
 {
-    public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide) where T : ICommand
+    public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand
     {
         ArgumentNullException.ThrowIfNull(http);
         ArgumentNullException.ThrowIfNull(decide);
@@ -35,7 +35,7 @@ public sealed class JobCommands(EventStore events, Library library)
         if (command.OccurredAt.Year is < 2000 or > 2200)
             throw new InputException(new InputError("occurredAt", command.OccurredAt.ToString("O"), "2000 to 2200", "The client's clock is far off."));
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
-        return events.Append(jobId, command.EventId, (command as IVersioned)?.ExpectedVersion, request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me));
+        return events.Append(jobId, command.EventId, (command as IVersioned)?.ExpectedVersion, request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me), picture);
     }
 
     public Technician Me(HttpContext http)

@@ -1,7 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
-using System.Text;
-using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
 using PatientPawl.Core;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
@@ -47,18 +46,10 @@ public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
 /// <summary>A job as its screens need it.</summary>
 public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered, ImportedCopy? Imported);
 
-/// <summary>The whole job in the open format.</summary>
-public sealed record JobFile(string Format, int FormatVersion, Guid JobId, IReadOnlyList<JobFileEvent> Events);
-
-/// <summary>One event of the open format: the content exactly as it was hashed, and the chain's hash after it.</summary>
-public sealed record JobFileEvent(JsonElement Content, string Hash);
-
-/// <summary>What an import did.</summary>
-public sealed record Imported(Guid JobId, int Added, int Events);
-
 internal static class JobEndpoints
 {
-    public const string Format = "patient-pawl-job";
+    // A job's most photos, as letters, and its log.
+    private const int MostFileBytes = 80 * 1024 * 1024;
 
     public static void MapJobs(this RouteGroupBuilder api)
     {
@@ -160,17 +151,17 @@ internal static class JobEndpoints
         jobs.MapGet("/{id:guid}/record", (Guid id, EventStore events) => TypedResults.Ok(JobRecord.Of(events.State(id))));
         // Whether the log is what was stored: every hash and every seal, read again.
         jobs.MapGet("/{id:guid}/verified", (Guid id, EventStore events) => TypedResults.Ok(events.Verify(id)));
-        jobs.MapGet("/{id:guid}/file", (Guid id, EventStore events) =>
+        jobs.MapGet("/{id:guid}/file", (Guid id, EventStore events, JobFiles files) =>
         {
             events.State(id);
-            return TypedResults.File(FileOf(id, events.Stored(id)), "application/json", $"job-{id}.json");
+            return TypedResults.File(files.Write(id), "application/json", $"job-{id}.json");
         });
         // Whoever can make a chain could put words into another's mouth: only the lead brings a job in.
-        jobs.MapPost("/import", (JobFile file, HttpContext http, EventStore events) =>
+        jobs.MapPost("/import", (JobFile file, HttpContext http, JobFiles files) =>
         {
             http.RequireLead();
-            return TypedResults.Ok(Import(file, events, http.User.Identity?.Name ?? ""));
-        });
+            return TypedResults.Ok(files.Read(file, http.User.Identity?.Name ?? ""));
+        }).WithMetadata(new RequestSizeLimitAttribute(MostFileBytes));
     }
 
     private static async IAsyncEnumerable<SseItem<JobChanged?>> Told(JobChanges changes, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
@@ -194,76 +185,4 @@ internal static class JobEndpoints
         return new(id, events.Number(id), state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
             state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id));
     }
-
-    /// <summary>Writes stored bytes through untouched: whoever reads the file can hash them again.</summary>
-    private static byte[] FileOf(Guid id, IReadOnlyList<(byte[] Content, string Hash)> stored)
-    {
-        var text = new StringBuilder().Append($"{{\"format\":\"{Format}\",\"formatVersion\":{EventStore.FormatVersion},\"jobId\":\"{id}\",\"events\":[");
-        for (var i = 0; i < stored.Count; i++)
-            text.Append(i == 0 ? "\n" : ",\n").Append("{\"content\":").Append(Encoding.UTF8.GetString(stored[i].Content)).Append(",\"hash\":\"").Append(stored[i].Hash).Append("\"}");
-        return Encoding.UTF8.GetBytes(text.Append("\n]}\n").ToString());
-    }
-
-    private static Imported Import(JobFile file, EventStore events, string by)
-    {
-        var checks = new Checks();
-        if (file.Format != Format) checks.Add("format", Figure.Shorten(file.Format), Format, "This is not a job file of this product.");
-        if (file.FormatVersion is < EventStore.OldestFormat or > EventStore.FormatVersion) checks.Add("formatVersion", Figure.Of(file.FormatVersion), $"{EventStore.OldestFormat} to {EventStore.FormatVersion}", "That version of the format is not known here.");
-        if (file.Events.Count is 0 or > 5000) checks.Add("events", Figure.Of(file.Events.Count), "1 to 5000", "A job has from 1 to 5000 events.");
-        checks.ThrowIfAny();
-
-        List<(byte[] Content, string Hash, RecordedEvent Event)> read = [];
-        var previous = "";
-        for (var i = 0; i < file.Events.Count; i++)
-        {
-            var seq = i + 1;
-            var content = Encoding.UTF8.GetBytes(file.Events[i].Content.GetRawText());
-            var hash = EventStore.Chain(previous, content);
-            if (hash != file.Events[i].Hash) throw Broken(seq, Figure.Shorten(file.Events[i].Hash), "the hash of its contents and the one before", "does not match its hash: the file was changed or cut");
-            StoredEvent e;
-            try
-            {
-                e = EventStore.Stored(content);
-                if (e.Event is JobOpened opened) JobRules.Place(opened.Bay, opened.OdometerKm).ThrowIfAny();
-            }
-            catch (InputException x)
-            {
-                throw Broken(seq, x.Errors[0].Value, x.Errors[0].Allowed, $"opens a job that no workshop has: {x.Errors[0].Message.TrimEnd('.')}");
-            }
-            catch (Exception x) when (x is JsonException or NotSupportedException)
-            {
-                throw Broken(seq, "as sent", "an event of this format", "cannot be read");
-            }
-
-            if (e.JobId != file.JobId) throw Broken(seq, "another job's", "an event of this job", "belongs to another job");
-            if (e.OccurredAt.Year is < 2000 or > 2200 || e.RecordedAt.Year is < 2000 or > 2200) throw Broken(seq, e.RecordedAt.ToString("O"), "2000 to 2200", "has a time that cannot be");
-            if (e.Seq != seq) throw Broken(seq, Figure.Of(e.Seq), Figure.Of(seq), "is out of order");
-            if ((seq == 1) != (e.Event is JobOpened)) throw Broken(seq, e.Event.GetType().Name, "a job opens once, first", "is in the wrong place");
-            read.Add((content, hash, e.Recorded()));
-            previous = hash;
-        }
-
-        if (read.DistinctBy(r => r.Event.Id).Count() != read.Count) throw Broken(read.Count, "a repeated id", "ids that differ", "repeats an event id");
-        try
-        {
-            // Whatever the screens will ask of it later is asked once before anything is stored.
-            var state = JobState.Fold(read.Select(r => r.Event));
-            RunSheets.Corner(state, Side.Left);
-            RunSheets.Corner(state, Side.Right);
-            JobRecord.Of(state);
-            JobBenches.Retraction(state, Side.Left, null);
-            JobBenches.Retraction(state, Side.Right, null);
-            JobBenches.Fluid(state, null, false);
-            BoardCard.Of(file.JobId, state);
-        }
-        catch (Exception x) when (x is not OutOfMemoryException)
-        {
-            throw Broken(read.Count, "as sent", "a job that can be shown", "or one before it holds figures that cannot be");
-        }
-
-        return new(file.JobId, events.Import(file.JobId, read, by), read.Count);
-    }
-
-    private static InputException Broken(int seq, string value, string allowed, string says) =>
-        new(new InputError($"events[{seq}]", value, allowed, $"Event {seq} {says}. Nothing was stored."));
 }

@@ -1972,6 +1972,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keeps a photo of a corner, the car or a report: made smaller, with nothing in it but the picture
+         * @description Keeps a photo of a corner, the car or a report: made smaller, with nothing in it but the picture. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["addPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A photo of this job, as it is kept
+         * @description A photo of this job, as it is kept. Only for who is signed in.
+         */
+        get: operations["getPhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2122,6 +2162,12 @@ export interface components {
              * @description Minutes from now.
              */
             end: number;
+        };
+        Attachment: {
+            sha256: string;
+            type: string;
+            /** Format: byte */
+            content: string;
         };
         AwaitCommand: {
             /** Format: uuid */
@@ -3346,6 +3392,7 @@ export interface components {
             /** Format: uuid */
             jobId: string;
             events: components["schemas"]["JobFileEvent"][];
+            attachments?: null | components["schemas"]["Attachment"][];
         };
         JobFileEvent: {
             content: components["schemas"]["JsonElement"];
@@ -3436,6 +3483,8 @@ export interface components {
             finished: boolean;
             /** @description What is still open. */
             openPoints: string[];
+            /** @description The photos that stand, in order. */
+            photos?: components["schemas"]["RecordPhoto"][];
         };
         JobRetractionView: {
             bench: components["schemas"]["RetractionBenchAnswer"];
@@ -4308,6 +4357,18 @@ export interface components {
             /** Format: int32 */
             before: null | number;
         };
+        PhotoCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: uuid */
+            of: null | string;
+            caption: string;
+            /** Format: byte */
+            content: string;
+        };
         /**
          * @description Hub pilot.
          * @default smear
@@ -4581,6 +4642,34 @@ export interface components {
             detail: string;
             /** @description True when it was undone later. */
             voided: boolean;
+        };
+        /** @description A photo of the record. */
+        RecordPhoto: {
+            /** @description What it is found by. */
+            sha256: string;
+            /**
+             * Format: int32
+             * @description How wide, in pixels.
+             */
+            widthPx: number;
+            /**
+             * Format: int32
+             * @description How high, in pixels.
+             */
+            heightPx: number;
+            /** @description Left, right or car. */
+            where: string;
+            /** @description What it shows. */
+            caption: string;
+            /** @description The report that it belongs to; null when it stands by itself. */
+            report: null | string;
+            /** @description Who took it. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description The server's clock.
+             */
+            at: string;
         };
         /** @description A torque as recorded. */
         RecordTorque: {
@@ -12792,6 +12881,152 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    addPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,31 @@
+using System.Security.Cryptography;
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace PatientPawl.Data;
+
+/// <summary>A picture as it is kept: a JPEG with nothing in it but the picture.</summary>
+/// <param name="Sha256">What it is found by.</param>
+/// <param name="Content">Its bytes.</param>
+public sealed record Picture(string Sha256, byte[] Content)
+{
+    /// <summary>The most bytes that one has.</summary>
+    public const int MostBytes = 2 * 1024 * 1024;
+
+    /// <summary>A picture of these bytes.</summary>
+    public static Picture Of(byte[] content) => new(Convert.ToHexStringLower(SHA256.HashData(content)), content);
+
+    /// <summary>True when the bytes begin as a JPEG's do (ISO/IEC 10918-1: start of image, then a marker).</summary>
+    public bool LooksLikeJpeg => Content is [0xFF, 0xD8, 0xFF, ..];
+}
+
+/// <summary>The photos of all jobs, by their hash.</summary>
+public sealed class Photos(Database database)
+{
+    /// <summary>A picture's bytes; null when it is not here.</summary>
+    public byte[]? Find(string sha256) => database.Read(c => c.ExecuteScalar<byte[]?>("select content from photo where sha256 = @sha256", new { sha256 }));
+
+    /// <summary>Keeps a picture, in the transaction that names it.</summary>
+    internal static void Keep(Database database, SqliteTransaction t, Picture picture) =>
+        database.Execute(t, "insert into photo(sha256, content) values(@sha, @content) on conflict do nothing", ("@sha", picture.Sha256), ("@content", picture.Content));
+}
