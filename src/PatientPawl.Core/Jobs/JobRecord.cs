@@ -52,13 +52,11 @@ public sealed record RecordPhoto(string Sha256, int WidthPx, int HeightPx, strin
 /// <param name="Advice">What the driver should know.</param>
 /// <param name="Finished">True once handed over.</param>
 /// <param name="OpenPoints">What is still open.</param>
+/// <param name="Photos">The photos that stand, in order.</param>
 public sealed record JobRecord(
     JobOpened Opened, string? VinSays, IReadOnlyList<string> Brakes, IReadOnlyList<LimitVerdict> Verdicts, IReadOnlyList<RecordTorque> Torques,
-    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints)
+    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints, IReadOnlyList<RecordPhoto> Photos)
 {
-    /// <summary>The photos that stand, in order.</summary>
-    public IReadOnlyList<RecordPhoto> Photos { get; init; } = [];
-
     /// <summary>The record of a job.</summary>
     public static JobRecord Of(JobState state)
     {
@@ -69,10 +67,8 @@ public sealed record JobRecord(
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
             [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], AdviceFor(verdicts, state), state.HandedOver,
-            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet])
-        {
-            Photos = [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))],
-        };
+            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet],
+            [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))]);
     }
 
     private static RecordPhoto Photo(JobState state, RecordedEvent e, PhotoTaken p) =>

@@ -160,3 +160,38 @@ test("a spec sheet is copied, looked over for slips, kept, and goes out and in a
   await expect(page.getByRole("status")).toContainText("Read into the form");
   await expect(page.getByLabel("New, mm").first()).toHaveValue("11.5");
 });
+
+test("a report takes its photo along, a note and a photo stand by themselves, and the record shows them", async ({ page }) => {
+  const jobId = await begin(page, "GNT 077", "pads", "cable", 66, "measured", "left");
+  const picture = Buffer.from(
+    await page.evaluate(() => {
+      const canvas = Object.assign(document.createElement("canvas"), { width: 3000, height: 2000 });
+      const to = canvas.getContext("2d")!;
+      to.fillStyle = "#7a4a2a";
+      to.fillRect(0, 0, 3000, 2000);
+      return canvas.toDataURL("image/png").split(",")[1]!;
+    }),
+    "base64",
+  );
+  const dialog = page.getByRole("dialog");
+  await page.getByRole("button", { name: "Report a problem" }).click();
+  await dialog.getByRole("button", { name: "Hose cracked or collapsed, right" }).click();
+  await dialog.getByLabel("Add a photo").setInputFiles({ name: "hose.png", mimeType: "image/png", buffer: picture });
+  await expect(dialog.getByRole("img", { name: "The photo as it was taken" })).toBeVisible();
+  await dialog.getByLabel("Note").fill("cracked by the bracket");
+  await dialog.getByRole("button", { name: "Report it" }).click();
+  await expect(dialog).toBeHidden();
+
+  await page.getByRole("button", { name: "Report a problem" }).click();
+  await dialog.getByRole("button", { name: "Note or photo" }).click();
+  await dialog.getByLabel("Note").fill("spare wheel has no air");
+  await dialog.getByRole("button", { name: "Add the note" }).click();
+  await expect(dialog).toBeHidden();
+
+  await page.goto(`/jobs/${jobId}/record`);
+  const photo = page.getByRole("figure").filter({ hasText: "cracked by the bracket" });
+  await expect(photo).toContainText("right, hose cracked or collapsed, Kit Ransome");
+  // Shown, and no larger than is kept.
+  expect(await photo.getByRole("img").evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight])).toEqual([2048, 1365]);
+  await expect(page.getByText("spare wheel has no air")).toBeVisible();
+});

@@ -5,6 +5,7 @@ import { RunSheetPage } from "../features/jobs/RunSheetPage";
 import { SignIn } from "../features/workshop/SignIn";
 import { Boundary, Late } from "../ui/Late";
 import { Shell } from "../ui/Shell";
+import { UnsentBanner } from "../ui/Unsent";
 import { useChanges } from "./changes";
 import { useSession } from "./hooks";
 
@@ -50,50 +51,56 @@ export function App() {
   useChanges(useSession().data?.me != null);
   return (
     <BrowserRouter>
-      <Boundary>
-        <Routes>
-          <Route path="/" element={guarded(<Board />)} />
-          <Route path="/jobs/past" element={guarded(late("PastJobs"))} />
-          <Route path="/jobs/new" element={guarded(late("NewJob"))} />
-          <Route path="/jobs/:id" element={guarded(<JobFrame />)}>
-            <Route index element={<RunSheetPage />} />
-            <Route path="look/:side" element={late("LookPage")} />
-            <Route path="retract/:side" element={late("RetractPage")} />
-            <Route path="fluid" element={late("JobFluid")} />
-            <Route path="shoes/:side" element={late("JobShoes")} />
-            <Route path="rotor/:side" element={late("JobRotor")} />
-            <Route path="pads" element={late("JobPads")} />
-            <Route path="plan" element={late("PlanPage")} />
-            <Route path="torques" element={late("TorqueCardPage")} />
-            <Route path="record" element={late("RecordPage")} />
-          </Route>
-          <Route path="/bench/retract" element={late("QuickRetract")} />
-          <Route path="/bench/fluid" element={late("QuickFluid")} />
-          <Route path="/bench/torque" element={late("QuickTorque")} />
-          <Route path="/bench/shoes" element={late("QuickShoes")} />
-          <Route path="/bench/rotor" element={late("QuickRotor")} />
-          <Route path="/bench/pads" element={late("QuickPads")} />
-          <Route path="/workshop" element={guarded(late("WorkshopPage"))} />
-          <Route path="/workshop/instruments" element={guarded(late("InstrumentsPage"))} />
-          <Route path="/workshop/spec-sheets/new" element={guarded(late("SheetEditor"))} />
-          <Route path="/workshop/spec-sheets/:code" element={guarded(late("SheetEditor"))} />
-          <Route path="/workshop/house-rules" element={guarded(late("HouseRules"))} />
-          <Route path="/sources" element={late("SourcesPage")} />
-          <Route
-            path="*"
-            element={
-              <Shell title="Nothing here">
-                <p className="p-8">
-                  There is no such page.{" "}
-                  <a className="link" href="/">
-                    To the bay board
-                  </a>
-                </p>
-              </Shell>
-            }
-          />
-        </Routes>
-      </Boundary>
+      {/* Outside of every page: it does not move from under a finger while one page follows another. */}
+      <div className="flex h-full flex-col">
+        <UnsentBanner />
+        <div className="min-h-0 flex-1">
+          <Boundary>
+            <Routes>
+              <Route path="/" element={guarded(<Board />)} />
+              <Route path="/jobs/past" element={guarded(late("PastJobs"))} />
+              <Route path="/jobs/new" element={guarded(late("NewJob"))} />
+              <Route path="/jobs/:id" element={guarded(<JobFrame />)}>
+                <Route index element={<RunSheetPage />} />
+                <Route path="look/:side" element={late("LookPage")} />
+                <Route path="retract/:side" element={late("RetractPage")} />
+                <Route path="fluid" element={late("JobFluid")} />
+                <Route path="shoes/:side" element={late("JobShoes")} />
+                <Route path="rotor/:side" element={late("JobRotor")} />
+                <Route path="pads" element={late("JobPads")} />
+                <Route path="plan" element={late("PlanPage")} />
+                <Route path="torques" element={late("TorqueCardPage")} />
+                <Route path="record" element={late("RecordPage")} />
+              </Route>
+              <Route path="/bench/retract" element={late("QuickRetract")} />
+              <Route path="/bench/fluid" element={late("QuickFluid")} />
+              <Route path="/bench/torque" element={late("QuickTorque")} />
+              <Route path="/bench/shoes" element={late("QuickShoes")} />
+              <Route path="/bench/rotor" element={late("QuickRotor")} />
+              <Route path="/bench/pads" element={late("QuickPads")} />
+              <Route path="/workshop" element={guarded(late("WorkshopPage"))} />
+              <Route path="/workshop/instruments" element={guarded(late("InstrumentsPage"))} />
+              <Route path="/workshop/spec-sheets/new" element={guarded(late("SheetEditor"))} />
+              <Route path="/workshop/spec-sheets/:code" element={guarded(late("SheetEditor"))} />
+              <Route path="/workshop/house-rules" element={guarded(late("HouseRules"))} />
+              <Route path="/sources" element={late("SourcesPage")} />
+              <Route
+                path="*"
+                element={
+                  <Shell title="Nothing here">
+                    <p className="p-8">
+                      There is no such page.{" "}
+                      <a className="link" href="/">
+                        To the bay board
+                      </a>
+                    </p>
+                  </Shell>
+                }
+              />
+            </Routes>
+          </Boundary>
+        </div>
+      </div>
     </BrowserRouter>
   );
 }

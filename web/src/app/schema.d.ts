@@ -3484,7 +3484,7 @@ export interface components {
             /** @description What is still open. */
             openPoints: string[];
             /** @description The photos that stand, in order. */
-            photos?: components["schemas"]["RecordPhoto"][];
+            photos: components["schemas"]["RecordPhoto"][];
         };
         JobRetractionView: {
             bench: components["schemas"]["RetractionBenchAnswer"];

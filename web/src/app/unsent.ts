@@ -16,6 +16,7 @@ const NAME: Record<string, string> = {
   torques: "a signature",
   readings: "readings",
   notes: "a note",
+  photos: "a photo",
   findings: "a report",
   looks: "a look",
   rulings: "a brake type",

@@ -8,7 +8,6 @@ import { useTheme } from "../app/theme";
 import { Logo } from "./marks";
 import { MarksKey } from "./MarksKey";
 import { Overlay } from "./Overlay";
-import { UnsentBanner } from "./Unsent";
 
 const initials = (name: string) =>
   name
@@ -115,7 +114,6 @@ export function Shell({
           </Dialog.Root>
         </span>
       </header>
-      <UnsentBanner />
       <main className="min-h-0 flex-1">{children}</main>
     </div>
   );

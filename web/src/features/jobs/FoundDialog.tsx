@@ -5,10 +5,17 @@ import { api, take, type JobView, type Schemas, type Side } from "../../app/api"
 import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { NoteForm, PhotoField, usePhoto } from "./NoteForm";
 import { AwaitForm } from "./PartsAwaited";
 import { duration } from "./words";
 
 const SIDES: Side[] = ["left", "right"];
+
+// What is said without being a finding.
+const FORMS = {
+  waits: { found: "Waiting for parts", title: "Wait for parts", form: AwaitForm },
+  note: { found: "Note or photo", title: "Note or photo", form: NoteForm },
+};
 
 type Found = { kind: Schemas["FindingKind"]; side: Side | null };
 
@@ -18,31 +25,46 @@ export function FoundDialog({ job }: { job: JobView }) {
   const [word, setWord] = useState("");
   const [note, setNote] = useState("");
   const [found, setFound] = useState<Found | null>(null);
-  const [waits, setWaits] = useState(false);
-  const report = useCommand<Found>(job, (h, it) =>
-    take(
+  const [form, setForm] = useState<keyof typeof FORMS | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  // The report that the photo belongs to, once it is recorded.
+  const [reported, setReported] = useState<string | null>(null);
+  const report = useCommand<Found>(job, async (h, it) => {
+    await take(
       api.POST("/api/jobs/{id}/findings", {
         params: { path: { id: job.id } },
         body: { ...h, ...it, note: note.trim() || null },
       }),
-    ),
-  );
+    );
+    setReported(h.eventId);
+    return h.eventId;
+  });
+  const photo = usePhoto(job);
   const lists = job.sheet.canFind;
   if (lists.every((l) => l.length === 0) || job.sheet.night) return null;
   const close = (next: boolean) => {
     setOpen(next);
     setFound(null);
-    setWaits(false);
+    setForm(null);
     setWord("");
     setNote("");
+    setFile(null);
+    setReported(null);
     report.reset();
+    photo.reset();
   };
+  const sendPhoto = (of: string) =>
+    photo.mutate(
+      { file: file!, side: found!.side, of, caption: note.trim().slice(0, 200) || card!.name },
+      { onSuccess: () => close(false) },
+    );
   const [left = [], car = [], right = []] = lists.map((cards) =>
     cards.filter((c) => `${c.name} ${c.does}`.toLowerCase().includes(word.trim().toLowerCase())),
   );
   const corner = [...left, ...right.filter((c) => left.every((l) => l.kind !== c.kind))];
   const canBe = (c: Schemas["FindingCard"], side: Side) =>
     (side === "left" ? left : right).some((x) => x.kind === c.kind);
+  const Form = form && FORMS[form].form;
   const card = found && lists.flat().find((c) => c.kind === found.kind);
   return (
     <Dialog.Root open={open} onOpenChange={close}>
@@ -54,14 +76,14 @@ export function FoundDialog({ job }: { job: JobView }) {
           title={
             card
               ? `${card.name}${found.side ? `, ${found.side}` : ""}`
-              : waits
-                ? "Wait for parts"
+              : form
+                ? FORMS[form].title
                 : "Report a problem"
           }
-          wide={card || waits ? true : "most"}
+          wide={card || form ? true : "most"}
           beside={
             !card &&
-            !waits && (
+            !form && (
               <label className="flex min-w-0 flex-1 items-center gap-2 text-[16px]">
                 <span className="whitespace-nowrap">Search by a word</span>
                 <input
@@ -74,8 +96,8 @@ export function FoundDialog({ job }: { job: JobView }) {
             )
           }
         >
-          {waits ? (
-            <AwaitForm job={job} back={() => setWaits(false)} done={() => close(false)} />
+          {Form ? (
+            <Form job={job} back={() => setForm(null)} done={() => close(false)} />
           ) : card ? (
             <>
               <Consequence job={job} found={found} does={card.does} />
@@ -83,18 +105,34 @@ export function FoundDialog({ job }: { job: JobView }) {
                 <span>{card.noteWanted ? `Say ${card.noteWanted}` : "Note"}</span>
                 <input value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} />
               </label>
-              <ProblemNote error={report.error} />
+              <div className="mt-3">
+                <PhotoField file={file} set={setFile} />
+              </div>
+              {reported && (
+                <p className="m-0 mt-3 text-[17px]">The report is recorded; its photo is not yet.</p>
+              )}
+              <ProblemNote error={photo.error ?? report.error} />
               <div className="mt-3 flex gap-2">
-                <button type="button" className="btn flex-1" onClick={() => setFound(null)}>
-                  Something else
+                <button
+                  type="button"
+                  className="btn flex-1"
+                  onClick={() => (reported ? close(false) : setFound(null))}
+                >
+                  {reported ? "Leave the photo out" : "Something else"}
                 </button>
                 <button
                   type="button"
                   className="btn-primary flex-[2]"
-                  disabled={report.isPending}
-                  onClick={() => report.mutate(found, { onSuccess: () => close(false) })}
+                  disabled={report.isPending || photo.isPending}
+                  onClick={() =>
+                    reported
+                      ? sendPhoto(reported)
+                      : report.mutate(found, {
+                          onSuccess: (of) => (file ? sendPhoto(of as string) : close(false)),
+                        })
+                  }
                 >
-                  Report it
+                  {reported ? "Send the photo" : "Report it"}
                 </button>
               </div>
             </>
@@ -132,15 +170,22 @@ export function FoundDialog({ job }: { job: JobView }) {
                     {c.name}
                   </button>
                 ))}
-                {!job.sheet.awaits && "waiting for parts".includes(word.trim().toLowerCase()) && (
-                  <button
-                    type="button"
-                    className="btn !min-h-12 !px-2 !text-[15px] leading-[17px]"
-                    onClick={() => setWaits(true)}
-                  >
-                    Waiting for parts
-                  </button>
-                )}
+                {(Object.keys(FORMS) as (keyof typeof FORMS)[])
+                  .filter(
+                    (f) =>
+                      (f !== "waits" || !job.sheet.awaits) &&
+                      FORMS[f].found.toLowerCase().includes(word.trim().toLowerCase()),
+                  )
+                  .map((f) => (
+                    <button
+                      key={f}
+                      type="button"
+                      className="btn !min-h-12 !px-2 !text-[15px] leading-[17px]"
+                      onClick={() => setForm(f)}
+                    >
+                      {FORMS[f].found}
+                    </button>
+                  ))}
               </div>
               {corner.length + car.length === 0 && (
                 <p className="m-0 text-[16px] text-ink-2">

@@ -164,6 +164,34 @@ export function RecordPage() {
               ))}
             </>
           )}
+          {r && r.photos.length > 0 && (
+            <>
+              <h3 className="mt-4 text-[22px]">Photos</h3>
+              <div className="mt-1 grid grid-cols-3 gap-3 max-[700px]:grid-cols-1">
+                {r.photos.map((p, i) => (
+                  <figure key={i} className="m-0 break-inside-avoid text-[15px]">
+                    <a href={`/api/jobs/${job.id}/photos/${p.sha256}`} target="_blank" rel="noreferrer">
+                      <img
+                        src={`/api/jobs/${job.id}/photos/${p.sha256}`}
+                        alt={`${p.caption}, ${p.where}`}
+                        width={p.widthPx}
+                        height={p.heightPx}
+                        loading="lazy"
+                        className="h-[200px] w-full rounded border border-rule bg-rule object-contain"
+                      />
+                    </a>
+                    <figcaption>
+                      <b>{p.caption}</b>
+                      <span className="block text-ink-2">
+                        {p.where}
+                        {p.report && `, ${p.report.toLowerCase()}`}, {p.by}, {moment(p.at)}
+                      </span>
+                    </figcaption>
+                  </figure>
+                ))}
+              </div>
+            </>
+          )}
           <h3 className="mt-4 text-[22px]">Advice</h3>
           {r?.advice.map((a) => (
             <p key={a} className="m-0">
