@@ -4,6 +4,11 @@ using Microsoft.Data.Sqlite;
 
 namespace PatientPawl.Data;
 
+/// <summary>What is in a backup.</summary>
+/// <param name="Jobs">How many jobs.</param>
+/// <param name="Events">How many events.</param>
+public sealed record BackupContents(long Jobs, long Events);
+
 /// <summary>
 /// Backups: one file with the database, as SQLite's online backup makes it while others write, and the key that its seals were made with.
 /// Copying the database file alone loses what still stands in its log.
@@ -11,6 +16,9 @@ namespace PatientPawl.Data;
 public static class Backups
 {
     private const string Database = "patient-pawl.db", Key = "seal.key";
+
+    // Lies in the data folder until the next start puts it back.
+    private const string ToPutBack = "restore-at-start.pawl-backup";
 
     /// <summary>Makes a backup; the server may go on working.</summary>
     /// <param name="folder">The data folder.</param>
@@ -99,6 +107,74 @@ public static class Backups
         finally
         {
             if (Directory.Exists(work)) Directory.Delete(work, recursive: true);
+        }
+    }
+
+    /// <summary>Lays a backup ready for the next start, once it has been read through.</summary>
+    /// <returns>What is in it.</returns>
+    /// <exception cref="FolderException">It is no backup, or it is damaged: nothing was laid ready.</exception>
+    public static BackupContents Lay(string folder, string file)
+    {
+        var contents = Contents(file);
+        try
+        {
+            var half = Path.Combine(folder, ToPutBack + ".part");
+            File.Copy(file, half, overwrite: true);
+            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(half, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            File.Move(half, Path.Combine(folder, ToPutBack), overwrite: true);
+            return contents;
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new FolderException($"The backup could not be laid ready: {StorageTrouble.Says(e) ?? e.Message} Nothing was changed.", e);
+        }
+    }
+
+    /// <summary>What the next start puts back; null when it puts nothing back.</summary>
+    public static BackupContents? Waiting(string folder) => File.Exists(Path.Combine(folder, ToPutBack)) ? Contents(Path.Combine(folder, ToPutBack)) : null;
+
+    /// <summary>Nothing is put back at the next start.</summary>
+    public static void Withdraw(string folder) => File.Delete(Path.Combine(folder, ToPutBack));
+
+    /// <summary>Puts back what was laid ready, before anything of the folder is opened.</summary>
+    /// <returns>What was done, in words; null when nothing was laid ready.</returns>
+    /// <exception cref="FolderException">It could not be: what was there is as it was.</exception>
+    public static string? PutBack(string folder, DateTimeOffset now)
+    {
+        var file = Path.Combine(folder, ToPutBack);
+        if (!File.Exists(file)) return null;
+        var aside = Restore(folder, file, now);
+        File.Delete(file);
+        return $"The backup that was laid ready was put back.{(aside is null ? "" : $" What was there lies in {aside}.")}";
+    }
+
+    private static BackupContents Contents(string file)
+    {
+        var work = Directory.CreateTempSubdirectory("pawl-backup").FullName;
+        try
+        {
+            var database = Path.Combine(work, Database);
+            using (var zip = ZipFile.OpenRead(file))
+            {
+                foreach (var name in new[] { Database, Key }) if (zip.GetEntry(name) is null) throw new FolderException($"This is no backup of this product: {name} is not in it. Nothing was changed.");
+                zip.GetEntry(Database)!.ExtractToFile(database);
+            }
+
+            Whole(database);
+            using var connection = Open(database, SqliteOpenMode.ReadOnly);
+            return new(connection.ExecuteScalar<long>("select count(*) from job"), connection.ExecuteScalar<long>("select count(*) from job_event"));
+        }
+        catch (Exception e) when (e is InvalidDataException or SqliteException)
+        {
+            throw new FolderException("This is no backup of this product, or it is damaged. Nothing was changed.", e);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new FolderException($"The backup could not be read: {StorageTrouble.Says(e) ?? e.Message} Nothing was changed.", e);
+        }
+        finally
+        {
+            Directory.Delete(work, recursive: true);
         }
     }
 

@@ -166,4 +166,45 @@ public class DamageTests
         for (var day = 1; day <= 20; day++) DailyBackup.Make(folder, new(2031, 4, day));
         Directory.GetFiles(Path.Combine(folder, "backups")).Length.ShouldBe(DailyBackup.Kept);
     }
+
+    [Fact]
+    public async Task The_lead_lays_a_backup_ready_on_the_page_and_the_next_start_puts_it_back()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.JobInBay(6);
+        var before = (int)(await shop.Job(id))["version"]!;
+        var day = new DateOnly(2031, 4, 9);
+        DailyBackup.Make(shop.Folder, day);
+        (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(before, ("text", "after the backup")))).EnsureSuccessStatusCode();
+
+        async Task<JsonNode> Lay(string how, HttpContent content, HttpStatusCode status)
+        {
+            var answer = await shop.Client.PostAsync($"/api/workshop/restore/{how}", content);
+            answer.StatusCode.ShouldBe(status, await answer.Content.ReadAsStringAsync());
+            return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+        }
+
+        (await Lay("file", new ByteArrayContent("no zip"u8.ToArray()) { Headers = { ContentType = new("application/octet-stream") } }, HttpStatusCode.Conflict))["title"]!.ToString().ShouldStartWith("This is no backup of this product");
+        (await Lay("kept", JsonContent.Create(new { day = "2031-04-10" }), HttpStatusCode.UnprocessableEntity))["title"]!.ToString().ShouldBe("There is no backup of that day here.");
+        (await shop.Client.GetFromJsonAsync<JsonNode>("/api/workshop/backups"))!["waiting"].ShouldBeNull();
+        var laid = await Lay("kept", JsonContent.Create(new { day = "2031-04-09" }), HttpStatusCode.OK);
+        ((int)laid["waiting"]!["jobs"]!).ShouldBe(shop.Services.GetRequiredService<EventStore>().JobIds().Count);
+        (await shop.Client.DeleteAsync("/api/workshop/restore")).EnsureSuccessStatusCode();
+        (await shop.Client.GetFromJsonAsync<JsonNode>("/api/workshop/backups"))!["waiting"].ShouldBeNull();
+
+        // The very bytes, as a browser sends them; whoever is no lead does neither.
+        await Lay("file", new ByteArrayContent(await File.ReadAllBytesAsync(DailyBackup.FileOf(shop.Folder, day))) { Headers = { ContentType = new("application/octet-stream") } }, HttpStatusCode.OK);
+        await shop.SignIn("Ines Marrow");
+        (await Workshop.Problem(await shop.Client.DeleteAsync("/api/workshop/restore")))["title"]!.ToString().ShouldContain("lead");
+
+        // Another folder stands for this one, whose server holds it.
+        var folder = await Folder();
+        Backups.Lay(folder, Path.Combine(shop.Folder, "restore-at-start.pawl-backup"));
+        Backups.PutBack(folder, DateTimeOffset.UtcNow)!.ShouldStartWith("The backup that was laid ready was put back. What was there lies in ");
+        Backups.PutBack(folder, DateTimeOffset.UtcNow).ShouldBeNull();
+        var (_, store, database) = Open(folder);
+        using var held = database;
+        store.State(Guid.Parse(id)).Version.ShouldBe(before);
+    }
 }

@@ -11,8 +11,9 @@ internal static class ApiDocument
     {
         options.AddDocumentTransformer((document, _, _) =>
         {
-            document.Info = new() { Title = "Patient Pawl", Version = "1", Description = "Units stand in the names: thicknessMm, settingNm, displacedMl. Problem details follow RFC 9457." };
-            document.Servers?.Clear();
+            document.Info = new() { Title = "Patient Pawl", Version = "1", Description = "Units stand in the names: thicknessMm, settingNm, displacedMl. Problem details follow RFC 9457.", Contact = new() { Name = "The lead of the workshop that serves it" } };
+            // Whatever address it was asked at: the document is the same.
+            document.Servers = [new() { Url = "/" }];
             // An enumeration is written once, by whichever field comes first: where that one may be null, the others may not. Each says it for itself.
             foreach (var words in (document.Components?.Schemas?.Values ?? []).OfType<OpenApiSchema>().Where(s => s.Enum is { Count: > 0 }))
                 words.Enum = [.. words.Enum!.Where(w => w is not null && w.GetValueKind() != System.Text.Json.JsonValueKind.Null)];

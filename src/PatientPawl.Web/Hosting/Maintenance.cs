@@ -55,15 +55,23 @@ public sealed partial class DailyBackup(StartOptions options, TimeProvider clock
     /// <summary>How many are kept.</summary>
     public const int Kept = 14;
 
+    private const string Folder = "backups", Ending = ".pawl-backup";
+
     /// <summary>Makes today's where it is not there, and lets the oldest go.</summary>
     public static void Make(string folder, DateOnly today)
     {
-        var backups = Path.Combine(folder, "backups");
-        Directory.CreateDirectory(backups);
-        var file = Path.Combine(backups, $"{Core.Figure.Date(today)}.pawl-backup");
-        if (!File.Exists(file)) Backups.Make(folder, file);
-        foreach (var old in Directory.GetFiles(backups, "*.pawl-backup").OrderDescending(StringComparer.Ordinal).Skip(Kept)) File.Delete(old);
+        Directory.CreateDirectory(Path.Combine(folder, Folder));
+        if (!File.Exists(FileOf(folder, today))) Backups.Make(folder, FileOf(folder, today));
+        foreach (var old in Days(folder).Skip(Kept)) File.Delete(FileOf(folder, old));
     }
+
+    /// <summary>Where the backup of a day lies.</summary>
+    public static string FileOf(string folder, DateOnly day) => Path.Combine(folder, Folder, Core.Figure.Date(day) + Ending);
+
+    /// <summary>The days that a backup is kept of, the newest first.</summary>
+    public static IReadOnlyList<DateOnly> Days(string folder) => !Directory.Exists(Path.Combine(folder, Folder)) ? []
+        : [.. Directory.GetFiles(Path.Combine(folder, Folder), "*" + Ending).Select(Path.GetFileNameWithoutExtension)
+            .Where(n => DateOnly.TryParseExact(n, "yyyy-MM-dd", out _)).Select(n => DateOnly.ParseExact(n!, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)).OrderDescending()];
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

@@ -55,6 +55,7 @@ public static class PawlApp
         ArgumentNullException.ThrowIfNull(options);
         try
         {
+            if (Backups.PutBack(options.DataFolder, TimeProvider.System.GetLocalNow()) is { } back) await output.WriteLineAsync(back);
             Prepare(app.Services, options);
             await app.StartAsync();
         }
@@ -171,6 +172,7 @@ public static class PawlApp
         var api = app.MapGroup("/api");
         api.MapSignIn();
         api.MapWorkshop();
+        api.MapBackups();
         api.MapVehicles();
         api.MapIdentification();
         api.MapRetraction();

@@ -37,14 +37,6 @@ internal static class WorkshopEndpoints
             library.SetHouseRules(rules.Checked());
             return TypedResults.Ok(View(rules));
         }).RequireAuthorization();
-        // Everything there is, made while the workshop goes on working; it holds the seal key, so only the lead takes it.
-        api.MapGet("/workshop/backup", (HttpContext http, Hosting.StartOptions options, TimeProvider clock) =>
-        {
-            http.RequireLead();
-            var file = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.pawl-backup");
-            Backups.Make(options.DataFolder, file);
-            return TypedResults.Stream(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.None, 1 << 16, FileOptions.DeleteOnClose), "application/zip", $"{Core.Figure.Date(DateOnly.FromDateTime(clock.GetLocalNow().DateTime))}.pawl-backup");
-        }).RequireAuthorization();
         // What the reading of every log after the start found: jobs that differ from what was stored.
         api.MapGet("/workshop/logs", (Hosting.StartChecks checks) => TypedResults.Ok(checks.Found)).RequireAuthorization();
         api.MapGet("/workshop/wrenches", (Library library) => TypedResults.Ok(library.Wrenches()));

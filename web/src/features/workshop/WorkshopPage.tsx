@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
+import { BackupSection } from "./BackupSection";
 import { People } from "./People";
 import { Shell } from "../../ui/Shell";
 
@@ -131,18 +132,7 @@ export function WorkshopPage() {
           )}
           <ProblemNote error={add.error} />
         </section>
-        {isLead && (
-          <section className="flex flex-col gap-2">
-            <h2 className="text-[26px]">Backup</h2>
-            <p className="m-0 text-[15px] text-ink-2">
-              One is made every day and kept for fourteen. This one is for a stick in a drawer: it holds every
-              record and the key of their seals.
-            </p>
-            <a className="btn" href="/api/workshop/backup" download>
-              Take a backup now
-            </a>
-          </section>
-        )}
+        {isLead && <BackupSection />}
         <section className="flex flex-col gap-2">
           <h2 className="text-[26px]">Spec sheets</h2>
           {sheets.data?.map((s) => (
