@@ -19,8 +19,11 @@ public sealed record Sender(Guid TechnicianId, string Technician, DateTimeOffset
 public sealed record Appended(Guid JobId, Guid EventId, int Version);
 
 /// <summary>The job has moved on since the client last looked.</summary>
-public sealed class StaleVersionException(int current, IReadOnlyList<RecordedEvent> since) : Exception("The job has moved on.")
+public sealed class StaleVersionException(int current, IReadOnlyList<RecordedEvent> since, bool mayFollow = false) : Exception("The job has moved on.")
 {
+    /// <summary>True when nothing of what has happened since touches what the command is about.</summary>
+    public bool MayFollow { get; } = mayFollow;
+
     public int Current { get; } = current;
     public IReadOnlyList<RecordedEvent> Since { get; } = since;
 }

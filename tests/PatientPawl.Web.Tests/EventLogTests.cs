@@ -70,6 +70,75 @@ public class EventLogTests
         ((int)(await shop.Job(id))["version"]!).ShouldBe(2);
     }
 
+    /// <summary>A signature of the torque step that stands in bay 2, as its bench would send it.</summary>
+    private static async Task<JsonObject> Signature(Workshop shop, string id, int index, int? version = null, string? after = null)
+    {
+        var job = await shop.Job(id);
+        var now = job["sheet"]!["now"]!;
+        now["torque"].ShouldNotBeNull();
+        var side = now["step"]!["side"]?.ToString();
+        var set = JsonNode.Parse(await (await shop.Client.PostAsJsonAsync("/api/bench/torque-line", new JsonObject { ["line"] = now["torque"]!.DeepClone(), ["wrenchId"] = null, ["crowfoot"] = null })).Content.ReadAsStringAsync())!;
+        return Workshop.Command(version ?? (int)job["version"]!, ("stepId", now["step"]!["stepId"]!.ToString()), ("side", side), ("index", index), ("wrenchId", set["wrench"]!["id"]!.ToString()), ("crowfoot", null), ("unit", "nm"),
+            ("enteredValue", null), ("enteredPerCorner", null), ("unverifiedReason", null), ("shownNm", (double)set["set"]!["onTheScaleNm"]!), ("after", after));
+    }
+
+    [Fact]
+    public async Task What_was_done_without_network_names_the_one_before_it_in_place_of_a_version()
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.JobInBay(2);
+        var first = (int)(await shop.Job(id))["sheet"]!["now"]!["nextIndex"]!;
+        var one = await Signature(shop, id, first);
+        // Given before the first was answered: it knows no version, only what it comes after.
+        var early = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", await Signature(shop, id, first, version: 1, after: one["eventId"]!.ToString()));
+        (await Workshop.Problem(early))["title"]!.ToString().ShouldBe("What came before it was not recorded, or was undone.");
+        (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", one)).EnsureSuccessStatusCode();
+        var two = await Signature(shop, id, (int)(await shop.Job(id))["sheet"]!["now"]!["nextIndex"]!, version: 1, after: one["eventId"]!.ToString());
+        var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", two);
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        // And again, when the answer was lost on the way back.
+        (await (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", two)).Content.ReadAsStringAsync()).ShouldBe(await answer.Content.ReadAsStringAsync());
+    }
+
+    [Theory]
+    [InlineData("notes", true)]
+    [InlineData("other corner", true)]
+    [InlineData("same corner", false)]
+    public async Task A_stale_signature_may_follow_only_what_leaves_its_corner_alone(string happened, bool mayFollow)
+    {
+        await using var shop = await Workshop.Open();
+        await shop.SignIn();
+        var id = await shop.JobInBay(2);
+        var job = await shop.Job(id);
+        var (version, first) = ((int)job["version"]!, (int)job["sheet"]!["now"]!["nextIndex"]!);
+        var signature = await Signature(shop, id, first);
+        var side = signature["side"]!.ToString();
+        var at = happened == "same corner" ? side : side == "left" ? "right" : "left";
+        (await (happened == "notes" ? shop.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", "tyre worn")))
+            : shop.Client.PostAsJsonAsync($"/api/jobs/{id}/readings", new JsonObject
+            {
+                ["eventId"] = Guid.NewGuid().ToString(), ["occurredAt"] = "2026-11-25T09:00:00+00:00", ["side"] = at,
+                ["readings"] = new JsonArray(new JsonObject { ["id"] = Guid.NewGuid().ToString(), ["measurand"] = "pad-lining", ["place"] = "inner-leading", ["directionDeg"] = null, ["valueMm"] = 9.2, ["instrumentId"] = "depth-gauge", ["celsius"] = null, ["at"] = "2026-11-25T09:00:00+00:00" }),
+            }))).EnsureSuccessStatusCode();
+        var stale = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", signature);
+        ((bool)(await Workshop.Problem(stale))["mayFollow"]!).ShouldBe(mayFollow);
+    }
+
+    [Fact]
+    public async Task What_one_person_did_is_never_recorded_under_another_who_is_signed_in_when_it_is_sent()
+    {
+        await using var shop = await Workshop.Open();
+        var ines = (await shop.SignIn("Ines Marrow"))["id"]!.ToString();
+        await shop.SignIn();
+        var id = await shop.NewJob();
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/jobs/{id}/notes") { Content = JsonContent.Create(Workshop.Command(1, ("text", "tyre worn"))) };
+        request.Headers.Add("Pawl-Technician", ines);
+        var problem = await Workshop.Problem(await shop.Client.SendAsync(request));
+        problem["reason"]!.ToString().ShouldBe("another-person");
+        ((int)(await shop.Job(id))["version"]!).ShouldBe(1);
+    }
+
     [Fact]
     public async Task Five_people_writing_to_one_job_without_a_pause_are_never_failed_and_lose_nothing()
     {

@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Data;
+using PatientPawl.Web.Jobs;
 using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Hosting;
@@ -26,9 +27,10 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
         {
             InputException e => Input(e.Errors),
             NotAllowedException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "not-allowed"), ("because", e.Because), ("interlocks", e.Interlocks)),
-            StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current),
+            StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current), ("mayFollow", e.MayFollow),
                 ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, s.Event.Words())).ToArray())),
             JobIsHereException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "job-is-here"), ("jobId", e.JobId)),
+            AnotherPersonException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "another-person")),
             CopyException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "copy")),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),

@@ -22,9 +22,21 @@ public interface IVersioned : ICommand
     int ExpectedVersion { get; }
 }
 
+/// <summary>A command that may be given with no network, after another that the server has not had yet: then it names that one in place of a version.</summary>
+public interface IFollows : IVersioned
+{
+    /// <summary>The event that it was given after; null when the version says it.</summary>
+    Guid? After { get; }
+    /// <summary>The corner it is about; null for the car.</summary>
+    Side? Side { get; }
+}
+
 /// <summary>Appends commands for the technician who is signed in.</summary>
 public sealed class JobCommands(EventStore events, Library library)
 {
+    // Who gave a command, where it may have waited on a device that others sign in on meanwhile.
+    private const string GivenBy = "Pawl-Technician";
+
     public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand
     {
         ArgumentNullException.ThrowIfNull(http);
@@ -34,9 +46,22 @@ public sealed class JobCommands(EventStore events, Library library)
             throw new InputException(new InputError("eventId", command.EventId.ToString(), "a new id", "The event id is empty."));
         if (command.OccurredAt.Year is < 2000 or > 2200)
             throw new InputException(new InputError("occurredAt", command.OccurredAt.ToString("O"), "2000 to 2200", "The client's clock is far off."));
+        if (http.Request.Headers[GivenBy].ToString() is { Length: > 0 } by && by != me.Id.ToString()) throw new AnotherPersonException(me.Name);
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
-        return events.Append(jobId, command.EventId, (command as IVersioned)?.ExpectedVersion, request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me), picture);
+        try
+        {
+            return events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me), picture);
+        }
+        catch (StaleVersionException stale) when (command is IFollows or NoteCommand)
+        {
+            // A note says what somebody saw: nothing that happens makes it mean something else.
+            throw new StaleVersionException(stale.Current, stale.Since, command is not IFollows follows || stale.Since.All(e => JobRules.LeavesAlone(e.Event, follows.Side)));
+        }
     }
+
+    private int? Expected(Guid jobId, ICommand command) =>
+        command is IFollows { After: { } after } ? events.State(jobId).Standing.FirstOrDefault(e => e.Id == after)?.Seq ?? throw new NotAllowedException("What came before it was not recorded, or was undone.", ["Look at the job, and do it again where it is still wanted."], [])
+            : (command as IVersioned)?.ExpectedVersion;
 
     public Technician Me(HttpContext http)
     {
@@ -45,3 +70,6 @@ public sealed class JobCommands(EventStore events, Library library)
         return library.Technicians().FirstOrDefault(t => t.Id.ToString() == id) ?? throw new NotAllowedException("Sign in again.", ["That sign-in belongs to another workshop."], []);
     }
 }
+
+/// <summary>The command was given by one person and sent while another is signed in: it is recorded under nobody else's name.</summary>
+public sealed class AnotherPersonException(string here) : Exception($"That was done by somebody else, and {here} is signed in: it waits for whoever did it.");

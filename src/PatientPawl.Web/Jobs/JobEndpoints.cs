@@ -29,11 +29,11 @@ public sealed record RuleCommand(Guid EventId, int ExpectedVersion, DateTimeOffs
 public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, ServiceRoute Route) : IVersioned;
 public sealed record ClickCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged,
-    string? Outcome, ToolReport? Report, string? Note) : IVersioned;
+    string? Outcome, ToolReport? Report, string? Note, Guid? After = null) : IFollows;
 public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
-    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null, bool HandTight = false) : IVersioned;
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null, bool HandTight = false, Guid? After = null) : IFollows;
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
 public sealed record SettleStopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, string What) : IVersioned;
 public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string What, string From, DateOnly? Expected) : IVersioned;

@@ -2639,6 +2639,8 @@ export interface components {
             outcome: null | string;
             report: null | components["schemas"]["ToolReport"];
             note: null | string;
+            /** Format: uuid */
+            after?: null | string;
         };
         /**
          * @description Under the abutment clips.
@@ -5949,6 +5951,8 @@ export interface components {
             shownNm?: null | number;
             /** @default false */
             handTight: boolean;
+            /** Format: uuid */
+            after?: null | string;
         };
         /** @description A fastener line of a spec sheet: what it is and how tight. */
         TorqueLine: {
