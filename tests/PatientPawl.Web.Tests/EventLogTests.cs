@@ -94,11 +94,14 @@ public class EventLogTests
         var early = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", await Signature(shop, id, first, version: 1, after: one["eventId"]!.ToString()));
         (await Workshop.Problem(early))["title"]!.ToString().ShouldBe("What came before it was not recorded, or was undone.");
         (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", one)).EnsureSuccessStatusCode();
-        var two = await Signature(shop, id, (int)(await shop.Job(id))["sheet"]!["now"]!["nextIndex"]!, version: 1, after: one["eventId"]!.ToString());
-        var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", two);
+        var now = (await shop.Job(id))["sheet"]!["now"]!;
+        now["torque"].ShouldBeNull();
+        var two = Workshop.Command(1, ("stepId", now["step"]!["stepId"]!.ToString()), ("side", now["step"]!["side"]?.ToString()), ("readings", new JsonArray()), ("outcome", null), ("report", null), ("note", null),
+            ("acknowledged", new JsonArray([.. now["cautions"]!.AsArray().Where(c => (bool)c!["mustAcknowledge"]!).Select(c => JsonValue.Create(c!["id"]!.ToString()))])), ("after", one["eventId"]!.ToString()));
+        var answer = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/steps", two);
         answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
         // And again, when the answer was lost on the way back.
-        (await (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", two)).Content.ReadAsStringAsync()).ShouldBe(await answer.Content.ReadAsStringAsync());
+        (await (await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/steps", two)).Content.ReadAsStringAsync()).ShouldBe(await answer.Content.ReadAsStringAsync());
     }
 
     [Theory]
