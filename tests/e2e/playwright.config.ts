@@ -17,6 +17,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 10_000,
+    // Every test begins with a browser that knows nothing: only those that are about it keep the pages.
+    serviceWorkers: "block",
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       chromiumSandbox: false,

@@ -27,8 +27,8 @@ internal static class Pages
             OnPrepareResponse = c =>
             {
                 var headers = c.Context.Response.Headers;
-                // Built assets carry their hash in the name; the page itself must always be asked for again.
-                headers.CacheControl = c.File.Name == "index.html" ? "no-cache" : "public,max-age=31536000,immutable";
+                // Built assets carry their hash in the name; the page itself, and what keeps it on a device, must always be asked for again.
+                headers.CacheControl = c.File.Name is "index.html" or "sw.js" ? "no-cache" : "public,max-age=31536000,immutable";
                 headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
                 if (!c.File.Name.EndsWith(Packed, StringComparison.Ordinal)) return;
                 headers.ContentEncoding = "br";

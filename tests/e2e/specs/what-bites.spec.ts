@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { advance, jobAt, rest, signIn } from "./helpers";
+import { jobAt, rest, signIn } from "./helpers";
 
 test("an answer on a quick bench is gone as soon as what it was asked for has changed", async ({ page }) => {
   // The server is slow here, so that what stands meanwhile can be seen.
@@ -83,31 +83,4 @@ test("who is signed in stands on every size, and signing out asks first", async 
   await page.getByRole("button", { name: "Signed in: Ines Marrow" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Sign out" }).click();
   await expect(page.getByRole("heading", { name: "Who is it?" })).toBeVisible();
-});
-
-test("with no network a signature is said and kept, a page that cannot be fetched can be tried again, and nothing goes blank", async ({ page, context }) => {
-  await signIn(page);
-  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 42);
-  await advance(page.request, jobId, (now) => now.stepId === "slide-pins-torqued");
-  const signed = async () => (await (await page.request.get(`/api/jobs/${jobId}`)).json()).sheet.now.signed.length as number;
-  await page.goto(`/jobs/${jobId}`);
-  await expect(page.getByRole("button", { name: /Number 1 clicked/ })).toBeEnabled();
-  await context.setOffline(true);
-  await page.getByRole("button", { name: /Number 1 clicked/ }).click();
-  const banner = page.getByRole("status").filter({ hasText: "Not sent" });
-  await expect(banner).toContainText("Not sent: a signature, left");
-  await expect(banner).toContainText("does not answer");
-
-  // Another page, never opened before: it says that it could not be fetched, under the same banner.
-  await page.getByRole("link", { name: "Plan" }).click();
-  await expect(page.getByRole("heading", { name: "This page did not open" })).toBeVisible();
-  await expect(banner).toContainText("Not sent: a signature, left");
-
-  await context.setOffline(false);
-  await page.getByRole("button", { name: "Try again" }).click();
-  await expect(page.getByRole("heading", { name: "Lay out first" })).toBeVisible();
-  expect(await signed()).toBe(0);
-  await banner.getByRole("button", { name: "Send again" }).click();
-  await expect(banner).toHaveCount(0);
-  expect(await signed()).toBe(1);
 });

@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Board } from "../features/jobs/Board";
 import { JobFrame } from "../features/jobs/JobFrame";
@@ -5,9 +6,12 @@ import { RunSheetPage } from "../features/jobs/RunSheetPage";
 import { SignIn } from "../features/workshop/SignIn";
 import { Boundary, Late } from "../ui/Late";
 import { Shell } from "../ui/Shell";
-import { UnsentBanner } from "../ui/Unsent";
+import { NewVersion } from "../ui/NewVersion";
+import { OutboxBanner } from "../ui/OutboxBanner";
+import { SignInAgain } from "../ui/SignInAgain";
 import { useChanges } from "./changes";
 import { useSession } from "./hooks";
+import { setPerson, useOutbox } from "./outbox";
 
 // Each page is fetched when it is first opened.
 const PAGES = {
@@ -41,19 +45,39 @@ const late = (page: keyof typeof PAGES) => <Late key={page} load={PAGES[page]} /
 function Guarded({ children }: { children: React.ReactNode }) {
   const session = useSession();
   if (session.isPending) return <Shell title="">{null}</Shell>;
+  if (!session.data) return <Silent again={() => void session.refetch()} />;
   if (!session.data?.me) return <SignIn />;
   return children;
+}
+
+/** Nobody is known yet and the server is silent: that is said, and what waits stands above it. */
+function Silent({ again }: { again: () => void }) {
+  const { reachable } = useOutbox();
+  useEffect(() => {
+    if (reachable) again();
+  }, [reachable, again]);
+  return (
+    <Shell title="The server does not answer">
+      <p className="m-0 p-8 text-[20px]">
+        This page opens by itself as soon as it does. What was done on this device is kept on it.
+      </p>
+    </Shell>
+  );
 }
 
 const guarded = (view: React.ReactNode) => <Guarded>{view}</Guarded>;
 
 export function App() {
-  useChanges(useSession().data?.me != null);
+  const me = useSession().data?.me;
+  useChanges(me != null);
+  useEffect(() => setPerson(me ? { id: me.id, name: me.name } : null), [me]);
   return (
     <BrowserRouter>
       {/* Outside of every page: it does not move from under a finger while one page follows another. */}
       <div className="flex h-full flex-col">
-        <UnsentBanner />
+        <NewVersion />
+        <OutboxBanner />
+        <SignInAgain />
         <div className="min-h-0 flex-1">
           <Boundary>
             <Routes>

@@ -1,7 +1,7 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { keepWrites } from "./outbox";
 import { readUnchanged } from "./unchanged";
-import { watchWrites } from "./unsent";
 
 export type Schemas = components["schemas"];
 export type Side = Schemas["Side"];
@@ -11,7 +11,7 @@ export type StepKey = Schemas["StepKey"];
 export type CornerView = Schemas["CornerView"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(watchWrites, readUnchanged);
+api.use(keepWrites, readUnchanged);
 
 /** Problem details as the server sends them. */
 export interface Problem {

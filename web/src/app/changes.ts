@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import type { JobView, Schemas } from "./api";
+import { probe } from "./outbox";
 
 // Whether the server tells of changes as they happen: then nothing is asked for on a timer.
 let told = false;
@@ -62,6 +63,7 @@ export function useChanges(signedIn: boolean) {
       });
       source.onerror = () => {
         set(false);
+        void probe();
         // One that was refused does not come again by itself.
         if (source?.readyState !== EventSource.CLOSED) return;
         close();

@@ -5,8 +5,15 @@ import { useAsking } from "./changes";
 import { newId } from "./ids";
 import { typedNumber } from "./units";
 
+// Asked once: that the server is silent is said at once, and it is asked again as soon as it answers.
 export const useSession = () =>
-  useQuery({ queryKey: ["session"], queryFn: () => take(api.GET("/api/session")), staleTime: Infinity });
+  useQuery({
+    queryKey: ["session"],
+    queryFn: () => take(api.GET("/api/session")),
+    staleTime: Infinity,
+    retry: false,
+    retryOnMount: false,
+  });
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ["catalogue"], queryFn: () => take(api.GET("/api/catalogue")), staleTime: Infinity });

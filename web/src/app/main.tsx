@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./App";
 import { ApiError } from "./api";
+import { startOutbox } from "./outbox";
 import { applyTheme } from "./theme";
 import "./tokens.css";
 
@@ -17,6 +18,11 @@ const client = new QueryClient({
       refetchOnWindowFocus: true,
     },
   },
+});
+
+startOutbox((jobId) => {
+  void client.invalidateQueries({ queryKey: ["job", jobId] });
+  void client.invalidateQueries({ queryKey: ["board"] });
 });
 
 createRoot(document.getElementById("root")!).render(

@@ -7,12 +7,15 @@ export function Overlay({
   children,
   wide,
   beside,
+  stays = false,
 }: {
   title: string;
   children: ReactNode;
   wide?: boolean | "most";
   /** What stands in the title's own row. */
   beside?: ReactNode;
+  /** True of one that only its own buttons close. */
+  stays?: boolean;
 }) {
   return (
     <Dialog.Portal>
@@ -24,7 +27,7 @@ export function Overlay({
         <div className={`${wide === "most" ? "mb-2" : "mb-4"} flex items-start justify-between gap-4`}>
           <Dialog.Title className="text-[26px]">{title}</Dialog.Title>
           {beside}
-          <Dialog.Close className="btn">Close</Dialog.Close>
+          {!stays && <Dialog.Close className="btn">Close</Dialog.Close>}
         </div>
         {children}
       </Dialog.Content>

@@ -4,6 +4,7 @@ import { useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../app/api";
 import { useKeys, useSession } from "../app/hooks";
+import { setPerson } from "../app/outbox";
 import { useTheme } from "../app/theme";
 import { Logo } from "./marks";
 import { MarksKey } from "./MarksKey";
@@ -37,6 +38,7 @@ export function Shell({
   const client = useQueryClient();
   useKeys({ "?": () => setHelp(true), b: () => void navigate("/") });
   const signOut = async () => {
+    setPerson(null);
     await api.DELETE("/api/session");
     // Whoever is next sees nothing of what this one had open.
     client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });

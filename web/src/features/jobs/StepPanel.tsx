@@ -4,6 +4,7 @@ import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
+import { useWaiting } from "../../app/outbox";
 import { typedNumber } from "../../app/units";
 import { InnerPadBack, LeadingEnd } from "../pads/drawings";
 import { ProblemNote } from "../../ui/Problem";
@@ -364,9 +365,10 @@ function ClickPanel({
       }),
     ),
   );
+  const unsent = useWaiting(job.id).some((k) => k.kind === "steps");
   const notNumbers = bench.readings.filter((r) => Number.isNaN(typedNumber(values[r.kind] ?? "")));
   const go = (outcome: string | null = null, refused = false) => {
-    if (click.isPending || notNumbers.length > 0 || !rested()) return;
+    if (unsent || click.isPending || notNumbers.length > 0 || !rested()) return;
     click.mutate(
       { outcome, refused },
       {
@@ -406,10 +408,16 @@ function ClickPanel({
             ref={primary}
             type="button"
             className="btn-primary"
-            disabled={click.isPending}
+            disabled={click.isPending || unsent}
             onClick={() => go()}
           >
-            <span>{bench.needsReport ? "The tool has finished" : `${bench.name}: done`}</span>{" "}
+            <span>
+              {unsent
+                ? "Done here, not sent yet"
+                : bench.needsReport
+                  ? "The tool has finished"
+                  : `${bench.name}: done`}
+            </span>{" "}
             <span className="keycap">Space</span>
           </button>
         </>

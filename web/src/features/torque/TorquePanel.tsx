@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
+import { useWaiting } from "../../app/outbox";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
@@ -89,7 +90,9 @@ export function TorquePanel({
   // Nobody signs for a setting that is still being reckoned: neither figure nor wrench is on the screen yet.
   const reckoning =
     (!!line || !!typed) && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
-  const index = bench.nextIndex;
+  // What was signed here and not sent yet: the next one is the one after it.
+  const unsent = useWaiting(job.id).filter((k) => k.kind === "torques").length;
+  const index = bench.nextIndex + unsent;
   const sign = useCommand<{ unverified: string | null; handTight?: boolean }>(
     job,
     (h, { unverified, handTight }) =>
@@ -119,6 +122,7 @@ export function TorquePanel({
     (!!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.verified && s.reason)) ||
     (sign.error instanceof ApiError && !!sign.error.problem.errors?.some((e) => e.field === "reason"));
   const of = line?.perCorner ?? (Number(count) || 1);
+  const allSigned = unsent > 0 && index > of;
   const acceptByHand = () =>
     rested() &&
     sign.mutate(
@@ -141,6 +145,7 @@ export function TorquePanel({
     mode !== "unverified" &&
     !unmeasured &&
     !reckoning &&
+    !allSigned &&
     !set?.refusal &&
     (!asked || why.trim() !== "") &&
     (line || typed) &&
@@ -153,7 +158,9 @@ export function TorquePanel({
           <div>
             <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>
             <p className="m-0 text-ink-2">
-              Number {index} of {of}. By hand first, to catch a crossed thread.
+              Number {Math.min(index, of)} of {of}
+              {unsent > 0 && `, ${unsent} signed here and not sent yet`}. By hand first, to catch a crossed
+              thread.
             </p>
           </div>
           {set && <Why reasons={[set.reasons]} />}
@@ -360,6 +367,7 @@ export function TorquePanel({
             mode === "unverified" ||
             unmeasured ||
             reckoning ||
+            allSigned ||
             !!set?.refusal ||
             (asked && why.trim() === "") ||
             (!line && !typed)
@@ -367,9 +375,11 @@ export function TorquePanel({
           onClick={go}
         >
           <span>
-            {unmeasured
-              ? "Measure the crowfoot first"
-              : `Number ${index} clicked${line?.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}: sign it`}
+            {allSigned
+              ? "All signed here, not sent yet"
+              : unmeasured
+                ? "Measure the crowfoot first"
+                : `Number ${index} clicked${line?.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}: sign it`}
           </span>
           <span className="keycap">Space</span>
         </button>

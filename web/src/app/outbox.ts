@@ -1,0 +1,381 @@
+import { openDB, type DBSchema, type IDBPDatabase } from "idb";
+import type { Middleware } from "openapi-fetch";
+import { useSyncExternalStore } from "react";
+
+/**
+ * Every command to a job goes through here. It is kept on this device before it is sent and until it is answered, under the id it was made
+ * with: sent twice it counts once, and a closed lid between sending and answer loses nothing. What finds no server waits and is sent again,
+ * in order. Whether it may count is the server's word alone.
+ */
+export interface Kept {
+  /** Its place in the order, given by the store. */
+  order: number;
+  eventId: string;
+  jobId: string;
+  /** The last word of its address: steps, torques, readings. */
+  kind: string;
+  /** True of what is so whatever else has happened: it asks for no version. */
+  fact: boolean;
+  path: string;
+  body: string;
+  /** In words: a signature, left. */
+  what: string;
+  by: Person | null;
+  /** When it was last sent, ms: one that another page sends just now is left to it. */
+  sentAt: number;
+  state: "sending" | "waiting" | "refused";
+  /** Why it was refused, in the server's words. */
+  says: string | null;
+}
+
+export interface Person {
+  id: string;
+  name: string;
+}
+
+export interface OutboxState {
+  reachable: boolean;
+  /** When the server last said anything, ms. */
+  heardAt: number;
+  kept: Kept[];
+  /** Whose sign-in has ended while there is something to send or to read. */
+  signInWanted: Person | null;
+}
+
+interface Store extends DBSchema {
+  kept: { key: number; value: Omit<Kept, "order"> & { order?: number } };
+}
+
+const NAME: Record<string, string> = {
+  steps: "a step",
+  torques: "a signature",
+  readings: "readings",
+  notes: "a note",
+  photos: "a photo",
+  findings: "a report",
+  looks: "a look",
+  rulings: "a brake type",
+  lifts: "an undone step",
+  points: "a line of the log",
+  draws: "fluid drawn",
+  "stop-signs": "a stop sign",
+};
+
+// What may follow another that the server has not had yet: it names that one.
+const FOLLOW = new Set(["steps", "torques"]);
+// A page that was closed while it sent cannot hold an entry for longer.
+const SENDING_MS = 20_000;
+// A short silence is over soon; a long one is not asked about all the time.
+const AGAIN_MS = [500, 1000, 2000, 5000];
+const BY = "Pawl-Technician";
+
+let state: OutboxState = { reachable: true, heardAt: Date.now(), kept: [], signInWanted: null };
+let person: Person | null = null;
+let arrived: (jobId: string) => void = () => {};
+let sending: Promise<void> | null = null;
+let wanted = false;
+let asked = 0;
+let timer: ReturnType<typeof setTimeout> | undefined;
+let store: Promise<IDBPDatabase<Store> | null> | null = null;
+// Where a browser keeps nothing for this page, the page itself does, as long as it is open.
+let unkept = 0;
+const listeners = new Set<() => void>();
+const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("outbox");
+if (others) others.onmessage = () => void reload();
+
+const db = () =>
+  (store ??= openDB<Store>("patient-pawl", 1, {
+    upgrade: (made) => void made.createObjectStore("kept", { keyPath: "order", autoIncrement: true }),
+  }).catch(() => null));
+
+function set(next: Partial<OutboxState>) {
+  state = { ...state, ...next };
+  listeners.forEach((l) => l());
+}
+
+function heard() {
+  asked = 0;
+  set({ reachable: true, heardAt: Date.now() });
+}
+
+async function reload() {
+  const all = await (await db())?.getAll("kept");
+  if (all) set({ kept: all as Kept[] });
+}
+
+async function add(entry: Omit<Kept, "order">): Promise<number> {
+  const order = (await (await db())?.add("kept", entry)) ?? ++unkept;
+  set({ kept: [...state.kept, { ...entry, order }] });
+  others?.postMessage(null);
+  return order;
+}
+
+async function put(entry: Kept) {
+  await (await db())?.put("kept", entry);
+  set({ kept: state.kept.map((k) => (k.order === entry.order ? entry : k)) });
+  others?.postMessage(null);
+}
+
+async function drop(order: number) {
+  await (await db())?.delete("kept", order);
+  set({ kept: state.kept.filter((k) => k.order !== order) });
+  others?.postMessage(null);
+}
+
+/** What waits for the server: what is being sent for the first time is none of it. */
+export const waiting = (kept: Kept[], jobId?: string) =>
+  kept.filter((k) => k.state === "waiting" && (jobId === undefined || k.jobId === jobId));
+
+/** Why nothing more may be done in a job before what waits is answered; null where it may. */
+export function heldBack(kept: Kept[], jobId: string, kind: string, fact: boolean): string | null {
+  if (fact) return null;
+  const before = waiting(kept, jobId).filter((k) => !k.fact);
+  const blocks = FOLLOW.has(kind) ? before.find((k) => k.kind !== "torques") : before[0];
+  return blocks ? `What comes next follows from what was not sent yet: ${blocks.what}.` : null;
+}
+
+interface Command {
+  eventId?: string;
+  expectedVersion?: number;
+  side?: string | null;
+  after?: string | null;
+}
+
+const parts = (path: string) => /^\/api\/jobs\/([0-9a-f-]{36})\/(?:.*\/)?([a-z-]+)$/.exec(path);
+
+/** What is answered to the page in the server's place: it is kept, and goes on its way. */
+function keptAnswer() {
+  const answer = new Response('{"kept":true}', {
+    status: 202,
+    headers: { "content-type": "application/json" },
+  });
+  ours.add(answer);
+  return answer;
+}
+
+const refusal = (title: string) =>
+  new Response(JSON.stringify({ title, status: 409, reason: "held-back" }), {
+    status: 409,
+    headers: { "content-type": "application/problem+json" },
+  });
+
+const entries = new WeakMap<Request, number>();
+const ours = new WeakSet<Response>();
+const find = (order: number | undefined) => state.kept.find((k) => k.order === order);
+
+/** Behind a proxy it is the proxy that answers while the server is away. */
+const away = (status: number) => status === 502 || status === 503 || status === 504;
+
+export const keepWrites: Middleware = {
+  async onRequest({ request }) {
+    if (request.method !== "POST") return undefined;
+    const path = new URL(request.url).pathname;
+    const [, jobId, kind] = parts(path) ?? [];
+    const text = jobId ? await request.clone().text() : "";
+    const command = (text.startsWith("{") ? JSON.parse(text) : {}) as Command;
+    if (!jobId || !kind || !command.eventId) return undefined;
+    const fact = command.expectedVersion === undefined || kind === "notes";
+    const held = heldBack(state.kept, jobId, kind, fact);
+    if (held) return refusal(held);
+    const before = waiting(state.kept, jobId);
+    const last = before.filter((k) => !k.fact).at(-1);
+    const entry: Omit<Kept, "order"> = {
+      eventId: command.eventId,
+      jobId,
+      kind,
+      fact,
+      path,
+      body: last && FOLLOW.has(kind) ? JSON.stringify({ ...command, after: last.eventId }) : text,
+      what: `${NAME[kind] ?? "a change"}${command.side ? `, ${command.side}` : ""}`,
+      by: person,
+      sentAt: Date.now(),
+      state: before.length > 0 ? "waiting" : "sending",
+      says: null,
+    };
+    const order = await add(entry);
+    if (before.length > 0) {
+      void sendAll();
+      return keptAnswer();
+    }
+    entries.set(request, order);
+    if (person) request.headers.set(BY, person.id);
+    return request;
+  },
+  async onResponse({ request, response }) {
+    if (ours.has(response)) return undefined;
+    const entry = find(entries.get(request));
+    if (away(response.status)) {
+      unreachable();
+      return entry ? (await put({ ...entry, state: "waiting" }), keptAnswer()) : undefined;
+    }
+    heard();
+    if (response.status === 401 && person) set({ signInWanted: person });
+    if (entry && response.status === 401) {
+      await put({ ...entry, state: "waiting" });
+      return keptAnswer();
+    }
+    // Whatever the answer is: it has been given.
+    if (entry) await drop(entry.order);
+    if (waiting(state.kept).length > 0) void sendAll();
+    return undefined;
+  },
+  async onError({ request }) {
+    unreachable();
+    const entry = find(entries.get(request));
+    if (!entry) return undefined;
+    await put({ ...entry, state: "waiting" });
+    return keptAnswer();
+  },
+};
+
+function unreachable() {
+  if (state.reachable) set({ reachable: false });
+  again();
+}
+
+function again() {
+  clearTimeout(timer);
+  timer = setTimeout(() => void probe(), AGAIN_MS[Math.min(asked++, AGAIN_MS.length - 1)]);
+}
+
+/** Asks whether the server is there, and sends what waits. */
+export async function probe() {
+  try {
+    const answer = await fetch("/healthz", { cache: "no-store" });
+    if (away(answer.status)) return unreachable();
+    heard();
+    await sendAll();
+  } catch {
+    unreachable();
+  }
+}
+
+/** Sends what waits, one after another in the order in which it was done; one page at a time does it. */
+export function sendAll(): Promise<void> {
+  wanted = true;
+  return (sending ??= rounds().finally(() => (sending = null)));
+}
+
+// Whoever asks while one round is on its way gets another after it.
+async function rounds() {
+  while (wanted) {
+    wanted = false;
+    if (navigator.locks)
+      await navigator.locks.request("outbox", { ifAvailable: true }, (lock) => (lock ? inOrder() : again()));
+    else await inOrder();
+  }
+}
+
+async function inOrder() {
+  await reload();
+  const held = new Set<string>();
+  for (const order of state.kept.map((k) => k.order)) {
+    const entry = find(order);
+    if (!entry || entry.state === "refused" || held.has(entry.jobId)) continue;
+    const elsewhere = entry.state === "sending" && Date.now() - entry.sentAt < SENDING_MS;
+    if (elsewhere || (entry.by && person && entry.by.id !== person.id)) {
+      held.add(entry.jobId);
+      continue;
+    }
+    const went = await sendOne(entry);
+    if (went === "stop") return;
+    if (went === "hold") held.add(entry.jobId);
+  }
+  if (waiting(state.kept).length > 0) again();
+}
+
+type Went = "answered" | "hold" | "stop";
+
+async function sendOne(entry: Kept): Promise<Went> {
+  for (let tries = 0; tries < 5; tries++) {
+    await put({ ...entry, sentAt: Date.now() });
+    let answer: Response;
+    try {
+      answer = await fetch(entry.path, {
+        method: "POST",
+        headers: { "content-type": "application/json", ...(entry.by ? { [BY]: entry.by.id } : {}) },
+        body: entry.body,
+      });
+    } catch {
+      unreachable();
+      return "stop";
+    }
+    if (away(answer.status)) {
+      unreachable();
+      return "stop";
+    }
+    heard();
+    if (answer.status === 401) {
+      set({ signInWanted: person ?? entry.by });
+      return "stop";
+    }
+    if (answer.ok) {
+      await drop(entry.order);
+      arrived(entry.jobId);
+      return "answered";
+    }
+    const problem = (await answer.json().catch(() => ({}))) as {
+      title?: string;
+      reason?: string;
+      because?: string[];
+      mayFollow?: boolean;
+      version?: number;
+    };
+    if (problem.reason === "another-person") return "hold";
+    if (problem.reason === "stale-version" && problem.mayFollow) {
+      const command = JSON.parse(entry.body) as Command;
+      delete command.after;
+      entry = { ...entry, body: JSON.stringify({ ...command, expectedVersion: problem.version }) };
+      continue;
+    }
+    await put({
+      ...entry,
+      state: "refused",
+      says: [problem.title ?? "It was refused.", ...(problem.because ?? [])].join(" "),
+    });
+    arrived(entry.jobId);
+    return "answered";
+  }
+  return "hold";
+}
+
+/** Lets one go for good. */
+export const forget = (order: number) => drop(order);
+
+/** One that was refused is sent again as it is. */
+export async function tryAgain(order: number) {
+  const entry = find(order);
+  if (entry) await put({ ...entry, state: "waiting", says: null });
+  await sendAll();
+}
+
+/** Begins: what an earlier page kept is sent. */
+export function startOutbox(onArrived: (jobId: string) => void) {
+  arrived = onArrived;
+  window.addEventListener("online", () => void probe());
+  void reload().then(() => (state.kept.length > 0 ? sendAll() : undefined));
+}
+
+/** Who works on this device now; what is done from here on is theirs. */
+export function setPerson(next: Person | null) {
+  if (next?.id === person?.id) return;
+  person = next;
+  set({ signInWanted: null });
+  if (next) void sendAll();
+}
+
+/** Signed in again, in place: what was held is sent. */
+export function signedInAgain() {
+  set({ signInWanted: null });
+  void sendAll();
+}
+
+const subscribe = (l: () => void) => {
+  listeners.add(l);
+  return () => listeners.delete(l);
+};
+
+export const useOutbox = () => useSyncExternalStore(subscribe, () => state);
+
+/** What waits of one job. */
+export const useWaiting = (jobId: string) => waiting(useOutbox().kept, jobId);
