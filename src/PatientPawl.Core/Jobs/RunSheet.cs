@@ -140,7 +140,18 @@ public enum BenchKind
     Pads,
     /// <summary>Reservoir, pedal, bleeding, leaks.</summary>
     Fluid,
+    /// <summary>Which way the piston goes and how far, its log, its slot.</summary>
+    Retract,
+    /// <summary>Which brake it is.</summary>
+    Look,
+    /// <summary>Every fastener's figure and setting.</summary>
+    Torques,
 }
+
+/// <summary>A bench of a job, reached from every step of it.</summary>
+/// <param name="Kind">Which.</param>
+/// <param name="Lane">Whose it is.</param>
+public sealed record JobBench(BenchKind Kind, SheetLane Lane);
 
 /// <summary>A reading that a bench has taken already.</summary>
 /// <param name="Kind">The reading.</param>
@@ -193,10 +204,11 @@ public sealed record CornerView(
 /// <param name="Goal">What the job is to end in, and whether it is there.</param>
 /// <param name="MayChoose">True when something may be chosen now that the plan does not ask for.</param>
 /// <param name="Awaits">Parts that are waited for; null when none are.</param>
+/// <param name="Benches">The benches that this job has, lane by lane.</param>
 public sealed record RunSheet(
     StepBench? Now, IReadOnlyList<StepBench> Also, IReadOnlyList<DoneRow> Done, IReadOnlyList<AheadRow> Ahead, IReadOnlyList<HoldBar> Holds, IReadOnlyList<SpineTooth> Spine,
     Stage Stage, IReadOnlyList<StripFact> Strip, int MinutesLeft, IReadOnlyList<string> CannotBeMet, NotYet? NotYet,
-    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, bool MayChoose, AwaitedParts? Awaits);
+    IReadOnlyList<SidedFinding> Findings, IReadOnlyList<string> PartsList, IReadOnlyList<ChangeRow> Changes, LayOut LayOut, IReadOnlyList<IReadOnlyList<FindingCard>> CanFind, LeftOvernight? Night, GoalCard Goal, bool MayChoose, AwaitedParts? Awaits, IReadOnlyList<JobBench> Benches);
 
 /// <summary>A step that may be chosen now where the plan does not ask for it.</summary>
 /// <param name="Bench">Its bench.</param>
@@ -243,7 +255,18 @@ public static class RunSheets
             [.. state.Changes.Where(c => !state.Voided.Contains(c.EventId)).Select(c => new ChangeRow(c.EventId, c.Because, Names(c.Added), Names(c.Gone), Names(c.Again)))],
             LayingOut.Of(state),
             [FindingRules.At(state, Side.Left), FindingRules.At(state, null), FindingRules.At(state, Side.Right)], state.Night,
-            GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits);
+            GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits,
+            [.. BenchesAt(state, Side.Left), new(BenchKind.Pads, SheetLane.Car), new(BenchKind.Fluid, SheetLane.Car), new(BenchKind.Torques, SheetLane.Car), .. BenchesAt(state, Side.Right)]);
+    }
+
+    // A piston is followed where it is known which way it goes, and there are shoes where the brake has them.
+    private static IEnumerable<JobBench> BenchesAt(JobState state, Side side)
+    {
+        var lane = LaneOf(side);
+        yield return new(BenchKind.Look, lane);
+        if (state.Corner(side).Ruled is not null) yield return new(BenchKind.Retract, lane);
+        yield return new(BenchKind.Rotor, lane);
+        if (state.Car.Get(Planning.Corner.Shoes, side) != ShoesState.None) yield return new(BenchKind.Shoes, lane);
     }
 
     // A way that did not do it: the next way is at the same place.

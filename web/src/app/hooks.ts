@@ -3,6 +3,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
 import { useAsking } from "./changes";
 import { newId } from "./ids";
+import { isReachable } from "./outbox";
 import { typedNumber } from "./units";
 
 // Asked once: that the server is silent is said at once, and it is asked again as soon as it answers.
@@ -64,7 +65,10 @@ export function useCommand<Body>(
       }
     },
     // After a click the next one waits for the new version; what was refused is said at once.
-    onSuccess: () => client.invalidateQueries({ queryKey: ["job", job?.id] }),
+    onSuccess: () => {
+      const asked = client.invalidateQueries({ queryKey: ["job", job?.id] });
+      return isReachable() ? asked : undefined;
+    },
     onError: () => void client.invalidateQueries({ queryKey: ["job", job?.id] }),
     onSettled: () => void client.invalidateQueries({ queryKey: ["board"] }),
   });
@@ -155,12 +159,12 @@ export function useDraft(
   return [draft, set, clear];
 }
 
-/** What is typed on a quick bench, with its figures read as they stand: null while there is none. */
-export function useFigures(name: string) {
+/** What is typed on a quick bench, with its figures read as they stand: the sheet's where nothing is typed, null while there is neither. */
+export function useFigures(name: string, sheet: Record<string, number | null | undefined> = {}) {
   const [v, set] = useDraft(name);
   const number = (key: string) => {
     const n = typedNumber(v[key] ?? "");
-    return Number.isNaN(n) ? null : n;
+    return Number.isNaN(n) ? null : (n ?? sheet[key] ?? null);
   };
   return { v, set, number };
 }

@@ -3,7 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./App";
 import { ApiError } from "./api";
-import { startOutbox } from "./outbox";
+import { isReachable, startOutbox } from "./outbox";
 import { applyTheme } from "./theme";
 import "./tokens.css";
 
@@ -14,16 +14,20 @@ const client = new QueryClient({
     mutations: { networkMode: "always", retry: false },
     queries: {
       networkMode: "always",
-      retry: (n, e) => !(e instanceof ApiError) && n < 3,
+      // While the server is known to be silent nothing is asked again and again: what stands is asked anew once it is back.
+      retry: (n, e) => !(e instanceof ApiError) && n < 3 && isReachable(),
       refetchOnWindowFocus: true,
     },
   },
 });
 
-startOutbox((jobId) => {
-  void client.invalidateQueries({ queryKey: ["job", jobId] });
-  void client.invalidateQueries({ queryKey: ["board"] });
-});
+startOutbox(
+  (jobId) => {
+    void client.invalidateQueries({ queryKey: ["job", jobId] });
+    void client.invalidateQueries({ queryKey: ["board"] });
+  },
+  () => void client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "session" }),
+);
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

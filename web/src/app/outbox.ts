@@ -72,6 +72,7 @@ const BY = "Pawl-Technician";
 let state: OutboxState = { reachable: true, heardAt: Date.now(), kept: [], signInWanted: null };
 let person: Person | null = null;
 let arrived: (jobId: string) => void = () => {};
+let back: () => void = () => {};
 let sending: Promise<void> | null = null;
 let wanted = false;
 let asked = 0;
@@ -95,7 +96,9 @@ function set(next: Partial<OutboxState>) {
 
 function heard() {
   asked = 0;
+  const wasAway = !state.reachable;
   set({ reachable: true, heardAt: Date.now() });
+  if (wasAway) back();
 }
 
 async function reload() {
@@ -349,9 +352,12 @@ export async function tryAgain(order: number) {
   await sendAll();
 }
 
-/** Begins: what an earlier page kept is sent. */
-export function startOutbox(onArrived: (jobId: string) => void) {
-  arrived = onArrived;
+/** Whether the server answered when it was last asked. */
+export const isReachable = () => state.reachable;
+
+/** Begins: what an earlier page kept is sent. Says when something has arrived in a job, and when the server is back after a silence. */
+export function startOutbox(onArrived: (jobId: string) => void, onBack: () => void = () => {}) {
+  [arrived, back] = [onArrived, onBack];
   window.addEventListener("online", () => void probe());
   void reload().then(() => (state.kept.length > 0 ? sendAll() : undefined));
 }

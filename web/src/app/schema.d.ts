@@ -269,7 +269,7 @@ export interface paths {
         };
         /**
          * Every spec sheet
-         * @description Every spec sheet. Only for who is signed in.
+         * @description Every spec sheet.
          */
         get: operations["getSheets"];
         put?: never;
@@ -2303,7 +2303,7 @@ export interface components {
          * @description A bench.
          * @enum {unknown}
          */
-        BenchKind: "shoes" | "rotor" | "pads" | "fluid";
+        BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques";
         /** @description Where the bleeding stands. */
         BleedAnswer: {
             /** @description How the method goes, in order. */
@@ -3455,6 +3455,13 @@ export interface components {
             message: string;
             why: string;
             remedy: string;
+        };
+        /** @description A bench of a job, reached from every step of it. */
+        JobBench: {
+            /** @description Which. */
+            kind: components["schemas"]["BenchKind"];
+            /** @description Whose it is. */
+            lane: components["schemas"]["SheetLane"];
         };
         JobBenchView: {
             readings: components["schemas"]["JobReading"][];
@@ -5177,6 +5184,8 @@ export interface components {
             /** @description True when something may be chosen now that the plan does not ask for. */
             mayChoose: boolean;
             awaits: null | components["schemas"]["AwaitedParts"];
+            /** @description The benches that this job has, lane by lane. */
+            benches: components["schemas"]["JobBench"][];
         };
         /**
          * @description Whose fault a runout is.
@@ -7007,24 +7016,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpecSheet"][];
-                };
-            };
-            /** @description Sign in first. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": Record<string, never>;
-                };
-            };
-            /** @description Not for this person, or not from this page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": Record<string, never>;
                 };
             };
         };

@@ -8,6 +8,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { TabList } from "../../ui/TabList";
 import { Why } from "../../ui/Why";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField } from "../measuring/fields";
 import { ANSWER, COLUMNS, KNOWN } from "../retraction/columns";
 import {
@@ -27,7 +28,19 @@ const KEPT = "quick draw lines";
 export function QuickFluid() {
   const [query, setQuery] = useSearchParams();
   const tab = TABS.find(([id]) => id === query.get("tab"))?.[0] ?? "reservoir";
-  const { v, set, number } = useFigures("quick fluid");
+  const { sheet, picker } = useBenchSheet();
+  const figures: SheetFigures | null = sheet && {
+    code: sheet.code,
+    of: {
+      band: sheet.reservoir.bandMl,
+      head: sheet.reservoir.headspaceMl,
+      bore: sheet.piston.diameterMm,
+      pistons: sheet.piston.pistonsPerCaliper,
+      master: sheet.hydraulics?.masterDiameterMm,
+      stroke: sheet.hydraulics?.masterStrokeMm,
+    },
+  };
+  const { v, set, number } = useFigures("quick fluid", figures?.of);
   const [counted, setCounted] = useState(0);
   const [firm, setFirm] = useState(false);
   const [lines, setLines] = useState<Schemas["DrawLine"][]>(() => {
@@ -62,7 +75,7 @@ export function QuickFluid() {
     : number("band") !== null && number("head") !== null;
   const rule = (v.room ?? "draw-off") as Schemas["FluidRoomRule"];
   const fluid: Schemas["FluidInput"] = {
-    cap: (v.cap || "dot4") as Schemas["FluidGrade"],
+    cap: (v.cap || sheet?.hydraulics?.fluid || "dot4") as Schemas["FluidGrade"],
     bottle: (v.bottle || null) as Schemas["FluidGrade"],
     waterPercent: number("water"),
     hottestCelsius: number("hottest"),
@@ -92,7 +105,7 @@ export function QuickFluid() {
         ? {
             masterDiameterMm: number("master") ?? 0,
             masterStrokeMm: number("stroke") ?? 0,
-            split: (v.split ?? "by-axle") as "by-axle" | "diagonal",
+            split: (v.split || sheet?.hydraulics?.split || "by-axle") as "by-axle" | "diagonal",
             rule: (v.pump ?? "half-strokes") as Schemas["PumpRule"],
             corners,
             simulated: v.simulated === "yes",
@@ -149,16 +162,23 @@ export function QuickFluid() {
       key={key}
       label={label}
       index={index}
-      value={v[key] ?? null}
+      value={v[key] || null}
       wrong={wrong(...names)}
+      sheet={fromSheet(figures, key)}
       onChange={(t) => set(key, t ?? "")}
     />
   );
-  const select = <T extends string>(key: string, label: string, words: Record<T, string>, none?: string) => (
+  const select = <T extends string>(
+    key: string,
+    label: string,
+    words: Record<T, string>,
+    none?: string,
+    said?: string | null,
+  ) => (
     <label className="field">
-      <span>{label}</span>
+      <span>{!v[key] && said ? `${label}, ${sheet!.code}` : label}</span>
       <select
-        value={v[key] ?? (none ? "" : Object.keys(words)[0])}
+        value={v[key] || said || (none ? "" : Object.keys(words)[0])}
         onChange={(e) => set(key, e.target.value)}
       >
         {none && <option value="">{none}</option>}
@@ -219,6 +239,7 @@ export function QuickFluid() {
           <div className="flex flex-shrink-0">
             <TabList label="Fluid bench" tabs={TABS} />
           </div>
+          {tab !== "leaks" && picker}
           {tab === "reservoir" && (
             <>
               <Choice
@@ -268,7 +289,7 @@ export function QuickFluid() {
               </div>
               <Choice
                 label="Circuits"
-                value={(v.split ?? "by-axle") as "by-axle" | "diagonal"}
+                value={(v.split || sheet?.hydraulics?.split || "by-axle") as "by-axle" | "diagonal"}
                 options={[
                   ["by-axle", "both rears on one"],
                   ["diagonal", "one rear each"],
@@ -296,7 +317,7 @@ export function QuickFluid() {
           )}
           {tab === "fluid" && (
             <div className="grid grid-cols-2 gap-2">
-              {select("cap", "The cap says", GRADE, "DOT 4 until you say")}
+              {select("cap", "The cap says", GRADE, "DOT 4 until you say", sheet?.hydraulics?.fluid)}
               {select("bottle", "In the bottle", GRADE, "nothing goes in")}
               {field("water", "Water by test pen, %", 0, "waterPercent")}
               {field("hottest", "Hottest it gets, °C", 1, "hottestCelsius")}

@@ -2,6 +2,7 @@ import { Fragment, useState } from "react";
 import type { JobView, Schemas, StepBench, StepKey } from "../../app/api";
 import { BoltHead } from "../../ui/marks";
 import { useDraft } from "../../app/hooks";
+import { BenchMenu } from "./BenchMenu";
 import { LiftDialog } from "./LiftDialog";
 import { ChangeText } from "./ChangeText";
 import { WhyNotDialog } from "./WhyNotDialog";
@@ -44,18 +45,21 @@ export function Lanes({
     >
       <div className="grid grid-cols-3 gap-2 max-[800px]:hidden">
         {LANES.map((l) => (
-          <div key={l} className="pl-4">
-            <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
-            <p className="m-0 flex gap-3 text-[14px] whitespace-nowrap text-ink-2">
-              <span>{counts(l)} to go</span>
-              <button
-                type="button"
-                className="relative border-0 bg-transparent p-0 underline underline-offset-2 after:absolute after:-inset-x-2 after:-inset-y-4"
-                onClick={() => setAll(!all)}
-              >
-                {all ? "fold" : `${sheet.done.filter((d) => d.lane === l).length} done`}
-              </button>
-            </p>
+          <div key={l} className="flex items-start justify-between gap-1 pl-4">
+            <div className="min-w-0">
+              <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
+              <p className="m-0 flex gap-3 text-[14px] whitespace-nowrap text-ink-2">
+                <span>{counts(l)} to go</span>
+                <button
+                  type="button"
+                  className="relative border-0 bg-transparent p-0 underline underline-offset-2 after:absolute after:-inset-x-2 after:-inset-y-4"
+                  onClick={() => setAll(!all)}
+                >
+                  {all ? "fold" : `${sheet.done.filter((d) => d.lane === l).length} done`}
+                </button>
+              </p>
+            </div>
+            <BenchMenu job={job} lane={l} />
           </div>
         ))}
       </div>
@@ -68,13 +72,15 @@ export function Lanes({
             role="tab"
             aria-selected={tab === l}
             className="btn flex-col !gap-0 rounded-none"
-            aria-pressed={tab === l}
             onClick={() => setTab(l)}
           >
             <span>{NAME[l].split(" ")[0]}</span>
             <span className="font-sans text-[13px]">{counts(l)} to go</span>
           </button>
         ))}
+      </div>
+      <div className="hidden justify-end max-[800px]:flex">
+        <BenchMenu job={job} lane={tab} />
       </div>
       <div className="grid grid-cols-3 items-end gap-2 max-[800px]:grid-cols-1">
         {LANES.map((l) => {

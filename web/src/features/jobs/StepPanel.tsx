@@ -12,6 +12,7 @@ import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
 import { RetractSummary, StopSigns } from "../retraction/RetractSummary";
 import { TorquePanel } from "../torque/TorquePanel";
+import { BENCH_NAME, benchPath } from "./BenchMenu";
 import { LiftForm } from "./LiftDialog";
 import { AimReached } from "./GoalDialog";
 import { LookOverForm } from "./LookOverForm";
@@ -503,9 +504,15 @@ function ClickPanel({
             <Link
               key={b}
               className="btn justify-center"
-              to={`/jobs/${job.id}/${b}${b === "pads" || b === "fluid" ? "" : `/${bench.step.side ?? "left"}`}`}
+              to={benchPath(
+                job.id,
+                b,
+                job.sheet.benches.find((x) => x.kind === b && x.lane === bench.step.side)?.lane ??
+                  job.sheet.benches.find((x) => x.kind === b)?.lane ??
+                  "car",
+              )}
             >
-              {{ shoes: "Shoe bench", rotor: "Rotor bench", pads: "Pad bench", fluid: "Fluid bench" }[b]}
+              {BENCH_NAME[b]}
             </Link>
           ))}
         </div>

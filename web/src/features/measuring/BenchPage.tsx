@@ -31,6 +31,7 @@ export function BenchPage({
   tab,
   onTab,
   clear,
+  sheet = null,
   attach,
   error,
 }: {
@@ -43,6 +44,8 @@ export function BenchPage({
   tab: string;
   onTab: (id: string) => void;
   clear: () => void;
+  /** With no job: the spec sheet that is reckoned with. */
+  sheet?: ReactNode;
   attach: ReactNode;
   error: ReactNode;
 }) {
@@ -96,6 +99,7 @@ export function BenchPage({
               </button>
             )}
           </div>
+          {sheet}
           <div className="flex gap-2">
             <TabList label={title} tabs={tabs.map((t) => [t.id, t.name] as const)} />
             {job && other && (

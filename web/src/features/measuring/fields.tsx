@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
 import { fromMm, toMm } from "../../app/units";
+import type { FromSheet } from "./bench/sheet";
 import { at, pointKey, type Bench, type Point } from "./readings";
 
 export const useInstruments = () =>
@@ -122,6 +123,7 @@ export function FactField({
   index,
   text = false,
   live = true,
+  sheet,
 }: {
   label: string;
   value: string | number | null;
@@ -130,6 +132,8 @@ export function FactField({
   index?: number;
   text?: boolean;
   live?: boolean;
+  /** What the chosen spec sheet says here: it counts while nothing is typed. */
+  sheet?: FromSheet | undefined;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? (value === null ? "" : String(value));
@@ -141,11 +145,16 @@ export function FactField({
   return (
     <div className="min-w-0">
       <label className="field">
-        <span className="truncate">{label}</span>
+        <span className="!flex justify-between gap-1">
+          <span className="truncate">{label}</span>
+          {sheet && shown === "" && <b className="flex-shrink-0 text-measure">{sheet.code}</b>}
+        </span>
         <input
           data-reading={index}
           inputMode={text ? "text" : "decimal"}
           aria-label={label}
+          aria-description={sheet && shown === "" ? `${sheet.figure}, from sheet ${sheet.code}` : undefined}
+          placeholder={sheet ? String(sheet.figure) : undefined}
           value={shown}
           aria-invalid={bad || !!wrong}
           onChange={(e) => {

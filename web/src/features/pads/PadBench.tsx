@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type Side } from "../../app/api";
-import { useDraft } from "../../app/hooks";
+import { useFigures } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
@@ -8,6 +8,7 @@ import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { AttachDialog } from "../measuring/AttachDialog";
 import { BenchPage, Headline, NotPassed, Wanted } from "../measuring/BenchPage";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField, ReadingField } from "../measuring/fields";
 import { NumberLine, SettleNote } from "../measuring/NumberLine";
 import {
@@ -47,12 +48,22 @@ const ask = (body: Schemas["PadsRequest"]) => take(api.POST("/api/bench/pads", {
 
 /** Four pads, their wear and its causes, where new ones go and how long these last; with no job. */
 export function QuickPads() {
-  const { facts, change, clear } = useFacts<Facts>("pads", NOTHING, undefined, null);
-  const [typed, setTyped] = useDraft("pad sheet");
-  const num = (key: string) => {
-    const n = Number((typed[key] ?? "").replace(",", "."));
-    return (typed[key] ?? "") === "" || Number.isNaN(n) ? null : n;
+  const [cleared, setCleared] = useState(0);
+  return <QuickPadBench key={cleared} onCleared={() => setCleared(cleared + 1)} />;
+}
+
+function QuickPadBench({ onCleared }: { onCleared: () => void }) {
+  const chosen = useBenchSheet();
+  const pads = chosen.sheet?.pads;
+  const figures: SheetFigures | null = chosen.sheet && {
+    code: chosen.sheet.code,
+    of: {
+      new: pads && Number((pads.newInnerTotalMm - pads.backingMm).toFixed(3)),
+      least: pads?.minimumLiningMm,
+    },
   };
+  const { facts, change, clear } = useFacts<Facts>("pads", NOTHING, undefined, null);
+  const { v: typed, set: setTyped, number: num } = useFigures("pad sheet", figures?.of);
   const fresh = num("new");
   const spec: Spec | null =
     fresh === null
@@ -74,17 +85,20 @@ export function QuickPads() {
       facts={facts}
       change={change}
       spec={spec}
+      picker={chosen.picker}
       sheet={
         <div className="grid grid-cols-3 gap-2">
           <FactField
             label="New lining, mm"
-            value={typed.new ?? null}
+            value={typed.new || null}
+            sheet={fromSheet(figures, "new")}
             onChange={(v) => setTyped("new", v ?? "")}
             index={8}
           />
           <FactField
             label="Least lining, mm"
-            value={typed.least ?? null}
+            value={typed.least || null}
+            sheet={fromSheet(figures, "least")}
             onChange={(v) => setTyped("least", v ?? "")}
             index={9}
           />
@@ -96,7 +110,7 @@ export function QuickPads() {
         clear();
         for (const key of ["new", "least"]) setTyped(key, "");
         for (const key of Object.keys(bench.typing)) bench.type(key, "");
-        location.reload();
+        onCleared();
       }}
       attach={
         <AttachDialog
@@ -186,6 +200,7 @@ function Pads({
   factError = null,
   spec,
   sheet,
+  picker,
   clear,
   attach,
 }: {
@@ -195,6 +210,7 @@ function Pads({
   change: (patch: Partial<Facts>) => void;
   factError?: ApiError | null;
   spec: Spec | null;
+  picker?: React.ReactNode;
   sheet: React.ReactNode;
   clear: () => void;
   attach: React.ReactNode;
@@ -354,6 +370,7 @@ function Pads({
       tab={tab}
       onTab={setTab}
       clear={clear}
+      sheet={picker}
       attach={attach}
       error={<ProblemNote error={error ?? factError} />}
       tabs={[

@@ -4,6 +4,7 @@ import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useFigures } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField } from "../measuring/fields";
 import { ANSWER, COLUMNS, KNOWN } from "./columns";
 import { AttachLog } from "./AttachLog";
@@ -34,7 +35,16 @@ function kept(): Kept[] {
 /** A piston followed home with no job; the log stays in this browser until it is cleared. */
 export function QuickLog({ tabs }: { tabs: React.ReactNode }) {
   const [lines, setLines] = useState<Kept[]>(kept);
-  const { v, set, number } = useFigures("quick log");
+  const { sheet, picker } = useBenchSheet();
+  const figures: SheetFigures | null = sheet && {
+    code: sheet.code,
+    of: {
+      home: sheet.piston.homeProtrusionMm,
+      lead: sheet.piston.leadMm,
+      bore: sheet.piston.diameterMm,
+    },
+  };
+  const { v, set, number } = useFigures("quick log", figures?.of);
   const turned = v.turned !== "no";
   const good = lines.filter((l) => l.struckBecause === null);
   const count = useTurnCount("quick", Math.max(0, ...good.map((l) => l.point.turns)));
@@ -82,8 +92,9 @@ export function QuickLog({ tabs }: { tabs: React.ReactNode }) {
     <FactField
       label={label}
       index={index}
-      value={v[key] ?? null}
+      value={v[key] || null}
       wrong={wrong(name)}
+      sheet={fromSheet(figures, key)}
       onChange={(t) => set(key, t ?? "")}
     />
   );
@@ -93,6 +104,7 @@ export function QuickLog({ tabs }: { tabs: React.ReactNode }) {
     <div className={COLUMNS}>
       <section className={KNOWN} aria-label="What you know">
         {tabs}
+        {picker}
         <Choice
           label="The piston is"
           value={turned ? "yes" : "no"}

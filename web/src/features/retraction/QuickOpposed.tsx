@@ -3,13 +3,19 @@ import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useFigures } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField } from "../measuring/fields";
 import { ANSWER, COLUMNS, KNOWN } from "./columns";
 import { BANKS, OpposedSeen, PairWindow } from "./OpposedSeen";
 
 /** Opposed pistons: which pair goes next, which are held, and whether one crept out. */
 export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
-  const { v, set, number } = useFigures("quick opposed");
+  const { sheet, picker } = useBenchSheet();
+  const figures: SheetFigures | null = sheet && {
+    code: sheet.code,
+    of: { home: sheet.piston.homeProtrusionMm, limit: sheet.piston.protrusionLimitMm },
+  };
+  const { v, set, number } = useFigures("quick opposed", figures?.of);
   const pairs = Number(v.pairs ?? "2");
   const all = Array.from({ length: pairs }, (_, i) => i + 1).flatMap((n) =>
     BANKS.map((bank) => ({ bank, n })),
@@ -41,8 +47,9 @@ export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
       key={key}
       label={label}
       index={index}
-      value={v[key] ?? null}
+      value={v[key] || null}
       wrong={name ? wrong(name) : undefined}
+      sheet={fromSheet(figures, key)}
       onChange={(t) => set(key, t ?? "")}
     />
   );
@@ -51,6 +58,7 @@ export function QuickOpposed({ tabs }: { tabs: React.ReactNode }) {
     <div className={COLUMNS}>
       <section className={KNOWN} aria-label="What you know">
         {tabs}
+        {picker}
         <Choice
           label="Pairs of pistons"
           value={v.pairs ?? "2"}

@@ -5,6 +5,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { useBox } from "../../ui/box";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField } from "../measuring/fields";
 import { CaliperSeen } from "./CaliperSeen";
 import { ANSWER, COLUMNS, KNOWN } from "./columns";
@@ -16,7 +17,12 @@ const MOST = 300;
 
 /** A slotted piston lined up with its pad pin, and the boot, with no job. */
 export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
-  const { v, set, number } = useFigures("quick slot");
+  const { sheet, picker } = useBenchSheet();
+  const figures: SheetFigures | null = sheet && {
+    code: sheet.code,
+    of: { slots: sheet.piston.slots || null, lead: sheet.piston.leadMm },
+  };
+  const { v, set, number } = useFigures("quick slot", figures?.of);
   const slots = number("slots");
   const present = number("present");
   const direction = (v.direction ?? "clockwise") as "clockwise" | "anticlockwise";
@@ -64,8 +70,9 @@ export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
     <FactField
       label={label}
       index={index}
-      value={v[key] ?? null}
+      value={v[key] || null}
       wrong={wrong(name)}
+      sheet={fromSheet(figures, key)}
       onChange={(t) => set(key, t ?? "")}
     />
   );
@@ -76,6 +83,7 @@ export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
     <div className={COLUMNS}>
       <section className={KNOWN} aria-label="What you know">
         {tabs}
+        {picker}
         <p className="m-0 text-ink-2">
           Angles facing the piston, clockwise; 0 is the middle of the caliper's window, away from the hub.
         </p>

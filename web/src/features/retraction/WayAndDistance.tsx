@@ -1,10 +1,12 @@
 import { useState } from "react";
-import { api, ApiError, take, type Schemas } from "../../app/api";
-import { useAnswer, useCatalogue, useDraft } from "../../app/hooks";
+import { api, ApiError, take, type Schemas, type Side } from "../../app/api";
+import { useAnswer, useCatalogue, useFigures } from "../../app/hooks";
 import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
+import { Choice, FactField } from "../measuring/fields";
 import { PistonFace } from "./PistonFace";
 import { Reservoir } from "./Reservoir";
 import { RetractWindow } from "./RetractSummary";
@@ -28,13 +30,36 @@ const FIELDS = [
 ] as const;
 type Key = (typeof FIELDS)[number][0];
 
+const figuresOf = (s: Schemas["SpecSheet"] | null): SheetFigures | null =>
+  s && {
+    code: s.code,
+    of: {
+      newInner: s.pads.newInnerTotalMm,
+      newOuter: s.pads.newOuterTotalMm,
+      newRotor: s.rotor.newThicknessMm,
+      home: s.piston.homeProtrusionMm,
+      diameter: s.piston.diameterMm,
+      lead: s.piston.leadMm,
+      limit: s.piston.protrusionLimitMm,
+      backing: s.pads.backingMm,
+      pistons: s.piston.pistonsPerCaliper,
+      band: s.reservoir.bandMl,
+    },
+  };
+
 /** Which way and how far, with no job. */
 export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   const catalogue = useCatalogue();
-  const [architecture, setArchitecture] = useState<Schemas["Architecture"]>("cable-screw");
+  const { sheet, picker } = useBenchSheet();
+  const figures = figuresOf(sheet);
+  const { v, set: setV, number: num } = useFigures("quick retraction", figures?.of);
+  // The brake as it was chosen here, or as the sheet's maker names it; nobody's guess.
+  const architecture = (v.architecture || sheet?.architecture || null) as Schemas["Architecture"] | null;
+  const side = (v.side || null) as Side | null;
+  const directions = [sheet?.piston.directionLeft, sheet?.piston.directionRight];
+  const asksSide = !!directions[0] && !!directions[1] && directions[0] !== directions[1];
   const [depth, setDepth] = useState<Schemas["RetractDepthRule"]>("all-the-way-home");
   const [lining, setLining] = useState(false);
-  const [v, setV] = useDraft("quick retraction");
   // Opposed pistons are a form of the service caliper, whatever does the parking.
   const [bothSides, setBothSides] = useState(false);
   const card = catalogue.data?.architectures.find((c) => c.architecture === architecture);
@@ -45,9 +70,6 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
       ((k !== "outer" && k !== "pistons") || opposed) &&
       (k !== "lead" || !opposed),
   );
-  const [level, setLevel] = useState("");
-  const [band, setBand] = useState("");
-  const num = (text: string | undefined) => typedNumber(text ?? "");
   const all = (
     [
       "oldInner",
@@ -59,19 +81,19 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
       "diameter",
       ...(opposed ? ["pistons"] : []),
     ] as Key[]
-  ).every((k) => num(v[k]) !== null);
-  const bad = shown.filter(([k]) => Number.isNaN(num(v[k])));
-  const n = (k: Key) => num(v[k]) ?? 0;
+  ).every((k) => num(k) !== null);
+  const bad = shown.filter(([k]) => Number.isNaN(typedNumber(v[k] ?? "")));
+  const n = (k: Key) => num(k) ?? 0;
   const ask = useAnswer<Schemas["RetractRequest"], Schemas["RetractAnswer"]>(
     "retract",
-    bad.length > 0
+    bad.length > 0 || architecture === null || (asksSide && side === null)
       ? null
       : {
           architecture,
           methodUndecided: false,
           opposed,
-          side: "left",
-          piston: null,
+          side: side ?? "left",
+          piston: sheet?.piston ?? null,
           depth,
           howFar: all
             ? {
@@ -87,20 +109,23 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                   rotorMm: n("newRotor"),
                   liningOnly: false,
                 },
-                backingMm: lining ? num(v.backing) : null,
-                protrusionOuterMm: opposed ? num(v.outer) : null,
-                protrusionLimitMm: num(v.limit),
-                protrusionMm: num(v.protrusion),
-                homeProtrusionMm: num(v.home),
-                leadMm: opposed ? null : num(v.lead),
+                backingMm: lining ? num("backing") : null,
+                protrusionOuterMm: opposed ? num("outer") : null,
+                protrusionLimitMm: num("limit"),
+                protrusionMm: num("protrusion"),
+                homeProtrusionMm: num("home"),
+                leadMm: opposed ? null : num("lead"),
                 pistonDiameterMm: n("diameter"),
                 pistonsPerCaliper: opposed ? n("pistons") : 1,
                 marginMm: null,
               }
             : null,
           reservoir:
-            num(level) !== null && num(band) !== null
-              ? { spec: { bandMl: num(band) ?? 0, headspaceMl: 0 }, levelPercent: num(level) ?? 0 }
+            num("level") !== null && num("band") !== null
+              ? {
+                  spec: { bandMl: num("band") ?? 0, headspaceMl: sheet?.reservoir.headspaceMl ?? 0 },
+                  levelPercent: num("level") ?? 0,
+                }
               : null,
         },
     (body) => take(api.POST("/api/bench/retract", { body })),
@@ -117,12 +142,11 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
       <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="What you know">
           {tabs}
+          {picker}
           <label className="field flex-shrink-0">
-            <span>Brake</span>
-            <select
-              value={architecture}
-              onChange={(e) => setArchitecture(e.target.value as Schemas["Architecture"])}
-            >
+            <span>Brake{!v.architecture && sheet?.architecture ? `, ${sheet.code}` : ""}</span>
+            <select value={architecture ?? ""} onChange={(e) => setV("architecture", e.target.value)}>
+              {architecture === null && <option value="">choose</option>}
               {catalogue.data?.architectures.map((c) => (
                 <option key={c.architecture} value={c.architecture}>
                   {c.name}: {c.back}
@@ -140,39 +164,48 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
               Pistons on both sides of the rotor
             </button>
           )}
+          {asksSide && (
+            <Choice
+              label="Which side? Its pistons turn different ways."
+              value={side ?? ""}
+              options={[
+                ["left", "Left"],
+                ["right", "Right"],
+              ]}
+              onChange={(to) => setV("side", to)}
+            />
+          )}
           <p className="m-0 text-ink-2">
             How far needs pads and rotor, old and new, in mm; pads with their backing plates, unless they are
             linings. Leave them empty for the way back alone.
           </p>
           <div className="grid grid-cols-2 gap-2">
             {shown.map(([key, label, name], i) => (
-              <div key={key}>
-                <label className="field">
-                  <span>{key === "pistons" ? label : `${label}, mm`}</span>
-                  <input
-                    data-reading={i}
-                    inputMode="decimal"
-                    value={v[key] ?? ""}
-                    aria-invalid={!!wrong(name, key)}
-                    onChange={(e) => setV(key, e.target.value)}
-                    onKeyDown={(e) => {
-                      if (e.key !== "Enter") return;
-                      e.preventDefault();
-                      document.querySelector<HTMLElement>(`[data-reading="${i + 1}"]`)?.focus();
-                    }}
-                  />
-                </label>
-                {wrong(name, key) && <p className="wrong m-0 mt-1">{wrong(name, key)}</p>}
-              </div>
+              <FactField
+                key={key}
+                index={i}
+                label={key === "pistons" ? label : `${label}, mm`}
+                value={v[key] || null}
+                wrong={wrong(name, key)}
+                sheet={fromSheet(figures, key)}
+                onChange={(t) => setV(key, t ?? "")}
+              />
             ))}
-            <label className="field">
-              <span>Reservoir level, % of MIN to MAX</span>
-              <input inputMode="decimal" value={level} onChange={(e) => setLevel(e.target.value)} />
-            </label>
-            <label className="field">
-              <span>MIN to MAX, mL</span>
-              <input inputMode="decimal" value={band} onChange={(e) => setBand(e.target.value)} />
-            </label>
+            {(
+              [
+                ["level", "Reservoir level, % of MIN to MAX"],
+                ["band", "MIN to MAX, mL"],
+              ] as const
+            ).map(([key, label], i) => (
+              <FactField
+                key={key}
+                index={shown.length + i}
+                label={label}
+                value={v[key] || null}
+                sheet={fromSheet(figures, key)}
+                onChange={(t) => setV(key, t ?? "")}
+              />
+            ))}
             <button
               type="button"
               className="btn col-span-2"
@@ -239,9 +272,9 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                 )}
                 {a.room && a.travel && (
                   <Reservoir
-                    spec={{ bandMl: num(band) ?? 1, headspaceMl: 0 }}
+                    spec={{ bandMl: num("band") ?? 1, headspaceMl: sheet?.reservoir.headspaceMl ?? 0 }}
                     stages={[
-                      ["now", num(level) ?? 0],
+                      ["now", num("level") ?? 0],
                       ["after", a.room.levelAfter],
                     ]}
                     says={a.room.reasons.lines.at(-1)?.result ?? ""}
@@ -254,6 +287,10 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           ) : (
             <div className="flex-1">
               <h2 className="text-[31px]">Which way, how far</h2>
+              {architecture === null && (
+                <p className="m-0 text-[22px]">Choose the brake, or a spec sheet that names it.</p>
+              )}
+              {asksSide && side === null && <p className="m-0 text-[22px]">Say which side it is.</p>}
             </div>
           )}
           <p className="m-0 text-[15px] text-ink-2">The maker's data for this vehicle outranks the answer.</p>

@@ -9,6 +9,7 @@ import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { AttachDialog } from "../measuring/AttachDialog";
 import { BenchPage, Headline, NotPassed, Wanted } from "../measuring/BenchPage";
+import { useBenchSheet } from "../measuring/bench/sheet";
 import { Choice, FactField, ReadingField } from "../measuring/fields";
 import { NumberLine, SettleNote } from "../measuring/NumberLine";
 import {
@@ -46,10 +47,17 @@ const ask = (body: Schemas["RotorRequest"]) => take(api.POST("/api/bench/rotor",
 
 /** Thickness, variation, runout: keep, machine, replace, turn on the studs or clean the hub; with no job. */
 export function QuickRotor() {
+  const [cleared, setCleared] = useState(0);
+  return <QuickRotorBench key={cleared} onCleared={() => setCleared(cleared + 1)} />;
+}
+
+function QuickRotorBench({ onCleared }: { onCleared: () => void }) {
+  const { sheet, picker } = useBenchSheet();
+  const spec = sheet?.rotor ?? null;
   const { facts, change, clear } = useFacts<Facts>("rotor", NOTHING, undefined, null);
   const [draft, setDraft] = useDraft("rotor side");
   const side: Side = draft.side === "right" ? "right" : "left";
-  const source = useQuickReadings("rotor", (_, readings) => ask({ side, readings, facts, spec: null }));
+  const source = useQuickReadings("rotor", (_, readings) => ask({ side, readings, facts, spec }));
   const bench = useBench("rotor", source);
   return (
     <Rotor
@@ -60,12 +68,13 @@ export function QuickRotor() {
       bench={bench}
       facts={facts}
       change={change}
-      spec={null}
+      spec={spec}
+      picker={picker}
       clear={() => {
         source.clear();
         clear();
         for (const key of Object.keys(bench.typing)) bench.type(key, "");
-        location.reload();
+        onCleared();
       }}
       attach={
         <AttachDialog
@@ -138,6 +147,7 @@ function Rotor({
   change,
   factError = null,
   spec,
+  picker,
   clear,
   attach,
 }: {
@@ -150,6 +160,7 @@ function Rotor({
   change: (patch: Partial<Facts>) => void;
   factError?: ApiError | null;
   spec: Schemas["RotorSpec"] | null;
+  picker?: React.ReactNode;
   clear: () => void;
   attach: React.ReactNode;
 }) {
@@ -372,6 +383,7 @@ function Rotor({
       tab={tab}
       onTab={setTab}
       clear={clear}
+      sheet={picker}
       attach={attach}
       error={<ProblemNote error={error ?? factError} />}
       tabs={[

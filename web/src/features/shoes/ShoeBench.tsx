@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type Side } from "../../app/api";
 import { useDraft } from "../../app/hooks";
+import { typedNumber } from "../../app/units";
 import { VerdictMark } from "../../ui/marks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
@@ -9,6 +10,7 @@ import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { AttachDialog } from "../measuring/AttachDialog";
 import { BenchPage, Headline, NotPassed, Wanted } from "../measuring/BenchPage";
+import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField, ReadingField } from "../measuring/fields";
 import { NumberLine, SettleNote } from "../measuring/NumberLine";
 import {
@@ -77,14 +79,24 @@ const ask = (body: Schemas["ShoesRequest"]) => take(api.POST("/api/bench/shoes",
 
 /** Drum against its maximum, shoes against the drum, and the clicks to the target; with no job. */
 export function QuickShoes() {
+  const [cleared, setCleared] = useState(0);
+  return <QuickShoeBench key={cleared} onCleared={() => setCleared(cleared + 1)} />;
+}
+
+function QuickShoeBench({ onCleared }: { onCleared: () => void }) {
+  const { sheet, picker } = useBenchSheet();
+  const figures: SheetFigures | null = sheet && {
+    code: sheet.code,
+    of: Object.fromEntries(SPEC_FIELDS.map(([k]) => [k, sheet.drum?.[k]])),
+  };
   const { facts, change, clear } = useFacts<Facts>("shoes", NOTHING, undefined, null);
   const [typedSpec, setSpec, clearSpec] = useDraft("shoe sheet");
   const spec: Spec = {
-    ...NO_SPEC,
+    ...(sheet?.drum ?? NO_SPEC),
     ...Object.fromEntries(
       SPEC_FIELDS.map(([k]) => {
-        const n = Number(typedSpec[k] ?? "");
-        return [k, (typedSpec[k] ?? "") === "" || Number.isNaN(n) ? null : n];
+        const n = typedNumber(typedSpec[k] ?? "");
+        return [k, n === null || Number.isNaN(n) ? (sheet?.drum?.[k] ?? null) : n];
       }),
     ),
   };
@@ -106,12 +118,15 @@ export function QuickShoes() {
       change={change}
       spec={spec}
       setSpec={(k, v) => setSpec(k, v ?? "")}
+      typedSpec={typedSpec}
+      figures={figures}
+      picker={picker}
       clear={() => {
         source.clear();
         clear();
         clearSpec();
         for (const key of Object.keys(bench.typing)) bench.type(key, "");
-        location.reload();
+        onCleared();
       }}
       attach={
         <AttachDialog
@@ -191,6 +206,9 @@ function Shoes({
   factError = null,
   spec,
   setSpec,
+  typedSpec = {},
+  figures = null,
+  picker,
   newRotors = false,
   sides = null,
   wheel = null,
@@ -206,6 +224,9 @@ function Shoes({
   factError?: ApiError | null;
   spec: Spec;
   setSpec?: (key: string, value: string | null) => void;
+  typedSpec?: Record<string, string>;
+  figures?: SheetFigures | null;
+  picker?: React.ReactNode;
   newRotors?: boolean;
   sides?: Schemas["SidesVerdict"] | null;
   wheel?: Schemas["StarWheelNoted"] | null;
@@ -418,8 +439,9 @@ function Shoes({
               key={key}
               index={4 + i}
               label={label}
-              value={spec[key] ?? null}
+              value={typedSpec[key] || null}
               wrong={wrong(key)}
+              sheet={fromSheet(figures, key)}
               onChange={(v) => setSpec(key, v)}
             />
           ))}
@@ -462,6 +484,7 @@ function Shoes({
       tab={tab}
       onTab={setTab}
       clear={clear}
+      sheet={picker}
       attach={attach}
       error={<ProblemNote error={error ?? factError} />}
       tabs={[

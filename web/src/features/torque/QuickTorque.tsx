@@ -7,6 +7,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
+import { useBenchSheet } from "../measuring/bench/sheet";
 import { Questions, TorqueWindow } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
@@ -36,6 +37,7 @@ export function QuickTorque() {
     queryFn: () => take(api.GET("/api/workshop/wrenches")),
     staleTime: Infinity,
   });
+  const { sheet, picker } = useBenchSheet();
   const [role, setRole] = useState<Schemas["FastenerRole"]>("bracket");
   const [unit, setUnit] = useState<TorqueUnit | "">("");
   const [cls, setCls] = useState<Schemas["PropertyClass"]>("not-known");
@@ -46,24 +48,32 @@ export function QuickTorque() {
       ? { extensionMm: typedNumber(t.extension) ?? 0, angleFromInLineDeg: typedNumber(t.angle) ?? 0 }
       : null;
   const value = typedNumber(t.value);
+  // The sheet's line counts while no figure is typed: its unit is known.
+  const line = value === null ? sheet?.torques.find((x) => x.role === role) : undefined;
   const whole =
-    value !== null && unit !== "" && Object.values(t).every((text) => !Number.isNaN(typedNumber(text)));
-  const ask = useAnswer<Schemas["TorqueRequest"], Schemas["TorqueAnswer"]>(
+    (line || (value !== null && unit !== "")) &&
+    Object.values(t).every((text) => !Number.isNaN(typedNumber(text)));
+  const ask = useAnswer<Schemas["TorqueRequest"] | Schemas["TorqueLineRequest"], Schemas["TorqueAnswer"]>(
     "torque",
     !whole
       ? null
-      : {
-          role,
-          value,
-          unit,
-          highValue: typedNumber(t.high),
-          threadDiameterMm: typedNumber(t.diameter),
-          threadPitchMm: typedNumber(t.pitch),
-          class: cls,
-          wrenchId: wrenchId || null,
-          crowfoot: foot,
-        },
-    (body) => take(api.POST("/api/bench/torque", { body })),
+      : line
+        ? { line, wrenchId: wrenchId || null, crowfoot: foot }
+        : {
+            role,
+            value: value ?? 0,
+            unit: unit || "nm",
+            highValue: typedNumber(t.high),
+            threadDiameterMm: typedNumber(t.diameter),
+            threadPitchMm: typedNumber(t.pitch),
+            class: cls,
+            wrenchId: wrenchId || null,
+            crowfoot: foot,
+          },
+    (body) =>
+      "line" in body
+        ? take(api.POST("/api/bench/torque-line", { body }))
+        : take(api.POST("/api/bench/torque", { body })),
   );
   const field = (key: keyof typeof t, label: string, index: number, name: string) => {
     const wrong = Number.isNaN(typedNumber(t[key]))
@@ -98,6 +108,7 @@ export function QuickTorque() {
     <Shell title="Torque bench" sub="with no job" keys={{ Enter: "Next field" }}>
       <div className="grid h-full grid-cols-[minmax(0,1fr)_588px] max-[1100px]:grid-cols-[minmax(0,1fr)_470px] max-[800px]:block max-[800px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-3 overflow-auto p-5" aria-label="What you know">
+          {picker}
           <h2 className="text-[31px]">Which fastener</h2>
           <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-3">
             {ROLES.map(([key, name]) => (
@@ -112,6 +123,21 @@ export function QuickTorque() {
               </button>
             ))}
           </div>
+          {sheet && value === null && (
+            <p className="m-0 text-[18px]">
+              {line ? (
+                <>
+                  <b className="text-measure">{sheet.code}:</b> {figure(line.lowNm, 1)}
+                  {line.highNm !== null && ` to ${figure(line.highNm, 1)}`} N m, {line.perCorner} a side,{" "}
+                  {line.drive}
+                  {line.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}
+                  {line.singleUse && ", new bolts"}. {line.note}
+                </>
+              ) : (
+                `${sheet.code} has no figure for it: type the maker's.`
+              )}
+            </p>
+          )}
           <div className="grid grid-cols-2 gap-2">
             {field("value", "Torque at the bolt", 0, "value")}
             {field("high", "To, if the sheet gives a range", 1, "highValue")}
@@ -196,7 +222,7 @@ export function QuickTorque() {
             ) : (
               <>
                 <h2 className="text-[31px]">What to set the wrench to</h2>
-                {(value === null || !unit) && (
+                {!line && (value === null || !unit) && (
                   <p className="m-0 text-[22px]">
                     {value === null ? "Type the figure." : "Choose the unit: it is never assumed."}
                   </p>
