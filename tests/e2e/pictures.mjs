@@ -55,7 +55,10 @@ const VIEWS = {
   record: [`/jobs/${bay(6)}/record`],
   "quick-retract": [
     "/bench/retract",
-    () => fill({ "Old inner pad": "8", "New inner pad": "12", "Old outer pad": "8", "New outer pad": "12", "Old rotor": "10", "New rotor": "10", "Piston stands proud": "15", "Proud when home": "1.5", "Piston diameter": "38" }),
+    async () => {
+      await page.getByLabel("Spec sheet").selectOption("plate GNT 077");
+      await fill({ "Old inner pad": "8.5", "Old outer pad": "9", "Old rotor": "9.4", "Piston stands proud": "16" });
+    },
   ],
   "quick-torque": [
     "/bench/torque",
@@ -76,6 +79,7 @@ const VIEWS = {
   "quick-opposed": [
     "/bench/retract",
     async () => {
+      await page.getByLabel("Spec sheet").selectOption("");
       await page.getByLabel("Brake").selectOption("plain");
       await page.getByRole("button", { name: "Pistons on both sides" }).click();
     },

@@ -40,6 +40,9 @@ public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOff
 public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : IVersioned;
 public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : IVersioned;
 
+/// <summary>The torque card of a job, with who has signed what.</summary>
+public sealed record JobTorqueCard(IReadOnlyList<SignedFastener> Signed, TorqueCard Card);
+
 /// <summary>What lifting a pawl would undo, before it is confirmed.</summary>
 public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
 
@@ -124,7 +127,7 @@ internal static class JobEndpoints
             var state = events.State(id);
             // The whole job's fasteners, those signed already too: the card is for the wall beside the car.
             var whole = Planner.Make(state.Setup, state.Setup.Start()).Steps;
-            return TypedResults.Ok(TorqueCards.Make(state.Setup, state.Opened!.Sheet, [.. whole, .. state.Remaining.Except(whole)], library.Wrenches(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)));
+            return TypedResults.Ok(new JobTorqueCard(SignedFastener.Of(state), TorqueCards.Make(state.Setup, state.Opened!.Sheet, [.. whole, .. state.Remaining.Except(whole)], library.Wrenches(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime))));
         });
         jobs.MapPost("/{id:guid}/stop-signs", (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));

@@ -156,6 +156,7 @@ test("quick benches answer with no job and no sign-in", async ({ page }) => {
   await expect(page.getByText(/108\.5 N m is high for a slide-pin bolt.*bracket bolt/)).toBeVisible();
 
   await page.goto("/bench/retract");
+  await page.getByLabel("Brake").selectOption("cable-screw");
   const fields: Record<string, string> = { "Old inner pad": "8", "New inner pad": "12", "Old outer pad": "8", "New outer pad": "12", "Old rotor": "10", "New rotor": "10", "Piston stands proud": "13.5", "Proud when home": "1.5", "Piston diameter": "38", "Travel a turn": "0.8" };
   for (const [label, value] of Object.entries(fields)) await page.getByLabel(new RegExp(label)).fill(value);
   // 12 mm / 0.8 = 15 turns; pi/4 x 38^2 x 12 = 13.6 mL, worked by hand.

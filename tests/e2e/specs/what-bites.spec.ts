@@ -9,6 +9,7 @@ test("an answer on a quick bench is gone as soon as what it was asked for has ch
     await route.continue();
   });
   await page.goto("/bench/retract");
+  await page.getByLabel("Brake").selectOption("cable-screw");
   const answer = page.getByRole("region", { name: "Answer" });
   await page.getByLabel("Brake").selectOption("motor-push");
   await expect(answer.getByRole("heading", { name: "Spindle back, then push straight" })).toBeVisible();

@@ -3613,6 +3613,10 @@ export interface components {
             /** Format: int32 */
             tryClicks: null | number;
         };
+        JobTorqueCard: {
+            signed: components["schemas"]["SignedFastener"][];
+            card: components["schemas"]["TorqueCard"];
+        };
         JobView: {
             /** Format: uuid */
             id: string;
@@ -5462,6 +5466,28 @@ export interface components {
          * @enum {unknown}
          */
         SignOffRule: "technician" | "lead-also";
+        /** @description A fastener that stands signed: who it was, when, with what. */
+        SignedFastener: {
+            /** @description Which kind. */
+            role: components["schemas"]["FastenerRole"];
+            side: null | components["schemas"]["Side"];
+            /**
+             * Format: int32
+             * @description Which of them, from 1.
+             */
+            index: number;
+            /** @description Who signed. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description The server's clock.
+             */
+            at: string;
+            /** @description The wrench; null where none was used. */
+            wrenchId: null | string;
+            /** @description False where it could not be measured, and waits for the lead. */
+            verified: boolean;
+        };
         /** @description Where a figure or a rule comes from. */
         Source: {
             /** @description The id that reasoning lines carry. */
@@ -12311,7 +12337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TorqueCard"];
+                    "application/json": components["schemas"]["JobTorqueCard"];
                 };
             };
             /** @description A field is wrong: its name, what was sent and what may be. */

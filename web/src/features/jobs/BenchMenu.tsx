@@ -1,9 +1,16 @@
-import { DropdownMenu } from "radix-ui";
+import { Dialog } from "radix-ui";
 import { Link } from "react-router";
 import type { JobView, Schemas } from "../../app/api";
+import { Overlay } from "../../ui/Overlay";
 
 type Lane = Schemas["SheetLane"];
 type Kind = Schemas["BenchKind"];
+
+const LANES: [Lane, string][] = [
+  ["left", "Left corner"],
+  ["car", "Car"],
+  ["right", "Right corner"],
+];
 
 export const BENCH_NAME: Record<Kind, string> = {
   look: "Which brake",
@@ -19,35 +26,33 @@ export const BENCH_NAME: Record<Kind, string> = {
 export const benchPath = (jobId: string, kind: Kind, lane: Lane) =>
   `/jobs/${jobId}/${kind}${lane === "car" ? "" : `/${lane}`}`;
 
-/** Every bench of a lane, two touches from any step. */
-export function BenchMenu({ job, lane }: { job: JobView; lane: Lane }) {
+/** Every bench that the job has, two touches from any step. */
+export function BenchMenu({ job }: { job: JobView }) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className="btn !min-h-12 !px-3"
-        aria-label={`Benches, ${lane === "car" ? "car" : `${lane} corner`}`}
-      >
+    <Dialog.Root>
+      <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
         Benches
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          className="z-20 flex min-w-[200px] flex-col rounded border-2 border-ink bg-plate p-1"
-        >
-          {job.sheet.benches
-            .filter((b) => b.lane === lane)
-            .map((b) => (
-              <DropdownMenu.Item key={b.kind} asChild>
-                <Link
-                  className="flex min-h-12 items-center rounded px-3 text-[19px] text-ink no-underline outline-none data-[highlighted]:bg-ink data-[highlighted]:text-plate"
-                  to={benchPath(job.id, b.kind, lane)}
-                >
-                  {BENCH_NAME[b.kind]}
-                </Link>
-              </DropdownMenu.Item>
-            ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      </Dialog.Trigger>
+      <Overlay title="Benches" wide>
+        <div className="grid grid-cols-3 gap-3 max-[700px]:grid-cols-1">
+          {LANES.map(([lane, name]) => (
+            <section key={lane} className="flex flex-col gap-2">
+              <h3 className="title m-0 text-[20px]">{name}</h3>
+              {job.sheet.benches
+                .filter((b) => b.lane === lane)
+                .map((b) => (
+                  <Link
+                    key={b.kind}
+                    className="btn !min-h-16 !text-[22px]"
+                    to={benchPath(job.id, b.kind, lane)}
+                  >
+                    {BENCH_NAME[b.kind]}
+                  </Link>
+                ))}
+            </section>
+          ))}
+        </div>
+      </Overlay>
+    </Dialog.Root>
   );
 }

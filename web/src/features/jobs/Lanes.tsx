@@ -2,7 +2,6 @@ import { Fragment, useState } from "react";
 import type { JobView, Schemas, StepBench, StepKey } from "../../app/api";
 import { BoltHead } from "../../ui/marks";
 import { useDraft } from "../../app/hooks";
-import { BenchMenu } from "./BenchMenu";
 import { LiftDialog } from "./LiftDialog";
 import { ChangeText } from "./ChangeText";
 import { WhyNotDialog } from "./WhyNotDialog";
@@ -45,21 +44,18 @@ export function Lanes({
     >
       <div className="grid grid-cols-3 gap-2 max-[800px]:hidden">
         {LANES.map((l) => (
-          <div key={l} className="flex items-start justify-between gap-1 pl-4">
-            <div className="min-w-0">
-              <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
-              <p className="m-0 flex gap-3 text-[14px] whitespace-nowrap text-ink-2">
-                <span>{counts(l)} to go</span>
-                <button
-                  type="button"
-                  className="relative border-0 bg-transparent p-0 underline underline-offset-2 after:absolute after:-inset-x-2 after:-inset-y-4"
-                  onClick={() => setAll(!all)}
-                >
-                  {all ? "fold" : `${sheet.done.filter((d) => d.lane === l).length} done`}
-                </button>
-              </p>
-            </div>
-            <BenchMenu job={job} lane={l} />
+          <div key={l} className="pl-4">
+            <h2 className="text-[24px] [@media(max-height:700px)]:text-[21px]">{NAME[l]}</h2>
+            <p className="m-0 flex gap-3 text-[15px] whitespace-nowrap text-ink-2">
+              <span>{counts(l)} to go</span>
+              <button
+                type="button"
+                className="relative border-0 bg-transparent p-0 underline underline-offset-2 after:absolute after:-inset-x-2 after:-inset-y-4"
+                onClick={() => setAll(!all)}
+              >
+                {all ? "fold" : `${sheet.done.filter((d) => d.lane === l).length} done`}
+              </button>
+            </p>
           </div>
         ))}
       </div>
@@ -78,9 +74,6 @@ export function Lanes({
             <span className="font-sans text-[13px]">{counts(l)} to go</span>
           </button>
         ))}
-      </div>
-      <div className="hidden justify-end max-[800px]:flex">
-        <BenchMenu job={job} lane={tab} />
       </div>
       <div className="grid grid-cols-3 items-end gap-2 max-[800px]:grid-cols-1">
         {LANES.map((l) => {
@@ -107,7 +100,7 @@ export function Lanes({
               {here && (
                 <div className="px-2 py-1">
                   <div className="title text-[26px]">{now.name}</div>
-                  <div className="text-[14px]">
+                  <div className="text-[15px]">
                     {now.torque && now.signed.length > 0
                       ? `${now.signed.length} of ${now.torque.perCorner} clicked on`
                       : "now"}
@@ -138,7 +131,7 @@ export function Lanes({
                 </span>
               ))}
               {!here && others.length === 0 && (
-                <p className="m-0 px-3 text-[14px] text-ink-2">
+                <p className="m-0 px-3 text-[15px] text-ink-2">
                   {counts(l) > 0 ? "Nothing may be done here now." : "Nothing left here."}
                 </p>
               )}
@@ -164,11 +157,11 @@ export function Lanes({
       {sheet.notYet && (
         <div className="grid grid-cols-3 max-[800px]:grid-cols-1 [@media(max-height:700px)]:hidden">
           <div
-            className="flex gap-2"
-            style={{ gridColumn: `${LANES.indexOf(laneOf(sheet.notYet.step)) + 1}` }}
+            className="flex gap-2 max-[800px]:!col-auto"
+            style={{ gridColumn: `${Math.min(LANES.indexOf(laneOf(sheet.notYet.step)) + 1, 2)} / span 2` }}
           >
             <span className="w-[9px] flex-shrink-0 bg-ink-2" />
-            <p className="m-0 text-[14px]">
+            <p className="m-0 text-[18px] leading-snug">
               <span className="step-name block">{sheet.notYet.name}</span>
               <b>Not yet.</b> {sheet.notYet.why.replace(/^Not yet: /, "")}
             </p>
@@ -322,10 +315,10 @@ function HoldBar({ hold }: { hold: Schemas["HoldBar"] }) {
         <div className={`title ${hold.state === "holding" ? "text-[22px]" : "text-[18px]"}`}>
           {hold.title}
         </div>
-        {hold.state === "holding" && <div className="text-[14px]">{hold.says}</div>}
+        {hold.state === "holding" && <div className="text-[15px]">{hold.says}</div>}
       </div>
       {hold.state === "met" && hold.met && (
-        <span className="text-[14px]">
+        <span className="text-[15px]">
           {clock(hold.met.at)}, {hold.says}
         </span>
       )}

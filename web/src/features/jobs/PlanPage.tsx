@@ -193,14 +193,17 @@ function Night({ job }: { job: JobView }) {
       <ProblemNote error={stop.error ?? leave.error} />
       {s && (
         <>
-          <p className="m-0 text-[17px]">
+          <p className="title m-0 text-[48px] leading-none">
+            {s.cannotBeMet.length > 0 ? "No" : s.steps.length === 0 ? "Yes" : `In ${duration(s.minutes)}`}
+          </p>
+          <p className="m-0 text-[18px]">
             {s.cannotBeMet.length > 0
               ? `No safe stopping point: ${s.cannotBeMet.join("; ")}.`
               : s.steps.length === 0
                 ? s.kind === "assembled"
                   ? "Both sides are together: it can be left as it stands."
                   : "It can be left as it stands, on its stands."
-                : `${duration(s.minutes)} to a safe stop, ${s.kind === "assembled" ? "assembled" : "on stands"}:`}
+                : `To a safe stop, ${s.kind === "assembled" ? "assembled" : "on stands"}:`}
           </p>
           <ol className="m-0 pl-7 text-[16px]">
             {s.names.map((n, i) => (

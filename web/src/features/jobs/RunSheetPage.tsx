@@ -5,6 +5,7 @@ import { useRested } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
+import { BenchMenu } from "./BenchMenu";
 import { CarStrip } from "./CarStrip";
 import { ChoiceDialog } from "./ChoiceDialog";
 import { FoundDialog } from "./FoundDialog";
@@ -56,6 +57,7 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
+          <BenchMenu job={job} />
           <ChoiceDialog
             job={job}
             choose={(bench) => setByChoice({ bench, version: job.version })}

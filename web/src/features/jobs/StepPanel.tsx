@@ -442,7 +442,7 @@ function ClickPanel({
       )}
       {bench.pads && (
         <div>
-          <p className="title m-0 text-[40px] leading-none">
+          <p className="title m-0 text-[48px] leading-none">
             {bench.pads.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
           </p>
           <div className="flex items-stretch gap-2">

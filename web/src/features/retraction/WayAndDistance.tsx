@@ -145,7 +145,11 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           {picker}
           <label className="field flex-shrink-0">
             <span>Brake{!v.architecture && sheet?.architecture ? `, ${sheet.code}` : ""}</span>
-            <select value={architecture ?? ""} onChange={(e) => setV("architecture", e.target.value)}>
+            <select
+              aria-label="Brake"
+              value={architecture ?? ""}
+              onChange={(e) => setV("architecture", e.target.value)}
+            >
               {architecture === null && <option value="">choose</option>}
               {catalogue.data?.architectures.map((c) => (
                 <option key={c.architecture} value={c.architecture}>
@@ -239,7 +243,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           {a ? (
             <>
               <div className="flex items-start justify-between gap-2">
-                <h2 className="text-[31px]">{a.ruling.headline}</h2>
+                <h2 className={a.travel ? "text-[31px]" : "text-[48px] leading-none"}>{a.ruling.headline}</h2>
                 <Why
                   reasons={[
                     a.ruling.reasons,

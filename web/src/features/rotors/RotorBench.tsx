@@ -9,7 +9,7 @@ import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { AttachDialog } from "../measuring/AttachDialog";
 import { BenchPage, Headline, NotPassed, Wanted } from "../measuring/BenchPage";
-import { useBenchSheet } from "../measuring/bench/sheet";
+import { fromSheet, useBenchSheet, type FromSheet } from "../measuring/bench/sheet";
 import { Choice, FactField, ReadingField } from "../measuring/fields";
 import { NumberLine, SettleNote } from "../measuring/NumberLine";
 import {
@@ -70,6 +70,10 @@ function QuickRotorBench({ onCleared }: { onCleared: () => void }) {
       change={change}
       spec={spec}
       picker={picker}
+      stamped={fromSheet(
+        sheet && { code: sheet.code, of: { stamp: sheet.rotor.minimumThicknessMm } },
+        "stamp",
+      )}
       clear={() => {
         source.clear();
         clear();
@@ -148,6 +152,7 @@ function Rotor({
   factError = null,
   spec,
   picker,
+  stamped,
   clear,
   attach,
 }: {
@@ -161,6 +166,8 @@ function Rotor({
   factError?: ApiError | null;
   spec: Schemas["RotorSpec"] | null;
   picker?: React.ReactNode;
+  /** The least thickness of the chosen sheet: it counts while no stamp is typed. */
+  stamped?: FromSheet | undefined;
   clear: () => void;
   attach: React.ReactNode;
 }) {
@@ -206,6 +213,7 @@ function Rotor({
           label="Stamped, such as MIN TH 8.4 MM"
           value={facts.stamp}
           wrong={wrong("stamp")}
+          sheet={stamped}
           onChange={(stamp) => change({ stamp })}
         />
         <Choice

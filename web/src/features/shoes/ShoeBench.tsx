@@ -87,7 +87,10 @@ function QuickShoeBench({ onCleared }: { onCleared: () => void }) {
   const { sheet, picker } = useBenchSheet();
   const figures: SheetFigures | null = sheet && {
     code: sheet.code,
-    of: Object.fromEntries(SPEC_FIELDS.map(([k]) => [k, sheet.drum?.[k]])),
+    of: {
+      ...Object.fromEntries(SPEC_FIELDS.map(([k]) => [k, sheet.drum?.[k]])),
+      stamp: sheet.drum?.maximumMm,
+    },
   };
   const { facts, change, clear } = useFacts<Facts>("shoes", NOTHING, undefined, null);
   const [typedSpec, setSpec, clearSpec] = useDraft("shoe sheet");
@@ -270,6 +273,7 @@ function Shoes({
           label="Stamped, such as MAX DIA 191.00 MM"
           value={facts.stamp}
           wrong={wrong("stamp")}
+          sheet={fromSheet(figures, "stamp")}
           onChange={(stamp) => change({ stamp })}
         />
         <ReadingField

@@ -180,7 +180,7 @@ export function QuickTorque() {
                 ))}
               </select>
             </label>
-            {field("extension", "Crowfoot length, mm, if used", 4, "crowfoot.extensionMm")}
+            {field("extension", "Crowfoot length, mm", 4, "crowfoot.extensionMm")}
             {field("angle", "Its angle, 0 in line", 5, "crowfoot.angleFromInLineDeg")}
           </div>
           <p className="m-0 text-[15px] text-ink-2">

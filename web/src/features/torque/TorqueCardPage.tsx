@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, take } from "../../app/api";
+import { api, take, type Schemas } from "../../app/api";
 import { NM } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
-import { figure } from "../jobs/words";
+import { figure, moment } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
 
@@ -46,7 +46,7 @@ export function TorqueCardPage() {
         {card.data && (
           <>
             <div className="grid grid-cols-2 gap-4 max-[900px]:grid-cols-1">
-              {card.data.lines.map((l) => (
+              {card.data.card.lines.map((l) => (
                 <article
                   key={l.line.role}
                   className="flex gap-4 border-2 border-ink bg-plate p-4 break-inside-avoid"
@@ -82,6 +82,7 @@ export function TorqueCardPage() {
                       {l.line.renewedEveryTime && <b>New bolts every time. </b>}
                       {l.line.holdingSpanner && "Hold the pin with a spanner. "}
                     </p>
+                    <Signed of={card.data.signed.filter((x) => x.role === l.line.role)} />
                     <p className="m-0 text-[15px] text-ink-2">{l.when}</p>
                     {l.questions.map((q) => (
                       <p key={q} className="m-0 border-l-4 border-undecided pl-2 text-[15px]">
@@ -94,14 +95,15 @@ export function TorqueCardPage() {
                 </article>
               ))}
             </div>
-            {card.data.lacks.map((l) => (
+            {card.data.card.lacks.map((l) => (
               <p key={l} className="m-0 mt-2 text-[16px]">
                 {l}
               </p>
             ))}
             <p className="mt-4 mb-0 text-[16px]">
-              {card.data.studs} {card.data.leadSigns && "The lead signs bracket, caliper and wheels too. "}
-              <Why reasons={[card.data.reasons]} />
+              {card.data.card.studs}{" "}
+              {card.data.card.leadSigns && "The lead signs bracket, caliper and wheels too. "}
+              <Why reasons={[card.data.card.reasons]} />
             </p>
             <p className="m-0 text-[15px] text-ink-2">
               Figures from sheet {job.opened.sheet.code}, {job.opened.sheet.source}. The maker's current data
@@ -112,4 +114,31 @@ export function TorqueCardPage() {
       </section>
     </Shell>
   );
+}
+
+type SignedFastener = Schemas["SignedFastener"];
+
+/** Who signed, side by side: the question a lead asks first. */
+function Signed({ of }: { of: SignedFastener[] }) {
+  const sides = [...new Set(of.map((x) => x.side))];
+  return sides.map((side) => {
+    const here = of.filter((x) => x.side === side);
+    const people = [...new Set(here.map((x) => x.by))];
+    return people.map((by) => {
+      const theirs = here.filter((x) => x.by === by);
+      return (
+        <p key={`${side} ${by}`} className="m-0 mt-1 border-t border-rule pt-1">
+          <b className="title text-[26px]">
+            {side ? `${side === "left" ? "Left" : "Right"}: ` : ""}
+            {by}
+          </b>
+          <span className="ml-2 text-[16px] text-ink-2">
+            number {theirs.map((x) => x.index).join(", ")}
+            {theirs[0]!.wrenchId && `, ${theirs[0]!.wrenchId}`}, {moment(theirs.at(-1)!.at)}
+            {theirs.some((x) => !x.verified) && ", not verified"}
+          </span>
+        </p>
+      );
+    });
+  });
 }

@@ -50,7 +50,11 @@ export function useBenchSheet(): { sheet: Sheet | null; picker: ReactNode } {
     picker: (
       <label className="field flex-shrink-0">
         <span>Spec sheet, by plate or code</span>
-        <select value={chosen} onChange={(e) => keep("of", e.target.value)}>
+        <select
+          aria-label="Spec sheet, by plate or code"
+          value={chosen}
+          onChange={(e) => keep("of", e.target.value)}
+        >
           <option value="">none: type the figures</option>
           {vehicles.data && (
             <optgroup label="Vehicles">
