@@ -395,6 +395,12 @@ function ClickPanel({
       action={
         <>
           <ProblemNote error={staleShownAbove(click.error)} />
+          {/* Beside the primary action they never scroll away; a phone's bar has no room for them. */}
+          {retract && (
+            <div className="max-[800px]:hidden">
+              <StopSigns job={job} corner={corner} />
+            </div>
+          )}
           {bench.needsReport && (
             <button type="button" className="btn" onClick={() => go(null, true)}>
               The tool refused
@@ -440,6 +446,13 @@ function ClickPanel({
           <p className={`m-0 leading-snug ${bench.pads ? "text-[18px]" : "text-[22px]"}`}>{bench.how}</p>
         )
       )}
+      {bench.cautions
+        .filter((c) => !c.mustAcknowledge)
+        .map((c) => (
+          <p key={c.id} className="m-0 border-l-4 border-undecided pl-3 text-[16px]">
+            {c.says}
+          </p>
+        ))}
       {bench.pads && (
         <div>
           <p className="title m-0 text-[48px] leading-none">
@@ -591,14 +604,11 @@ function ClickPanel({
           <span>{c.says}</span>
         </button>
       ))}
-      {bench.cautions
-        .filter((c) => !c.mustAcknowledge)
-        .map((c) => (
-          <p key={c.id} className="m-0 border-l-4 border-undecided pl-3 text-[16px]">
-            {c.says}
-          </p>
-        ))}
-      {retract && <StopSigns job={job} corner={corner} />}
+      {retract && (
+        <div className="min-[801px]:hidden">
+          <StopSigns job={job} corner={corner} />
+        </div>
+      )}
       {corner.verdicts.length > 0 &&
         ["reservoir-again", "parts-compared", "bolts-laid-out"].includes(bench.step.stepId) && (
           <Verdicts verdicts={[...job.left.verdicts, ...job.right.verdicts]} />

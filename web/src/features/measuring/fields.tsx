@@ -146,7 +146,7 @@ export function FactField({
     <div className="min-w-0">
       <label className="field">
         <span className="!flex justify-between gap-1">
-          <span className="truncate">{label}</span>
+          <span className="truncate max-[420px]:overflow-visible max-[420px]:whitespace-normal">{label}</span>
           {sheet && shown === "" && <b className="flex-shrink-0 text-measure">{sheet.code}</b>}
         </span>
         <input

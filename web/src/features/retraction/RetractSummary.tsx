@@ -83,7 +83,7 @@ export function RetractSummary({ job, corner }: { job: JobView; corner: Schemas[
       ))}
       <p className="m-0 text-[15px]">{ruling.never[0]}</p>
       <Link className="btn" to={`/jobs/${job.id}/retract/${corner.side}`}>
-        The whole bench: drawing, tool, stop signs, why
+        The whole bench: drawing, tool, log, why
       </Link>
     </>
   );
