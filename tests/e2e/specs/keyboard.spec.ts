@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { openJob, ownClock, PIN, rest, signIn } from "./helpers";
+import { jobAt, openJob, ownClock, PIN, rest, signIn } from "./helpers";
 
 /** Tabs to the control with this accessible name and checks that its focus can be seen. */
 async function tabTo(page: Page, name: RegExp, most = 60) {
@@ -107,4 +107,31 @@ test("a space typed in a field never clicks a step, nor does a key over an open 
   await page.keyboard.press("Escape");
   const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();
   expect(job.version).toBe(1);
+});
+
+test("who goes by keys stands at the new step's heading, can skip the header, and each view names itself", async ({ page }) => {
+  await signIn(page);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 64, "chocks-in");
+  await page.goto(`/jobs/${jobId}`);
+  const done = page.getByRole("button", { name: /Chock both ways: done/ });
+  await expect(done).toBeEnabled();
+  expect(await page.title()).toBe("Brae Avocet, door-to-door car 2, plate GNT 077: Patient Pawl");
+  await page.waitForTimeout(900);
+  await done.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /^Gear/ })).toBeFocused();
+  await page.goto("/");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("link", { name: "To the content" })).toBeFocused();
+  expect(await page.title()).toContain("Bay board");
+});
+
+test("a new job's form is there again after the page was loaded anew", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/jobs/new");
+  await page.getByLabel("What the driver says").fill("squeals when cold");
+  await page.getByRole("button", { name: "Pads and rotors" }).click();
+  await page.reload();
+  await expect(page.getByLabel("What the driver says")).toHaveValue("squeals when cold");
+  await expect(page.getByRole("button", { name: "Pads and rotors" })).toHaveAttribute("aria-pressed", "true");
 });

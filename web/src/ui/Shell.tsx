@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { useState, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../app/api";
 import { useKeys, useSession } from "../app/hooks";
@@ -46,8 +46,14 @@ export function Shell({
     void navigate("/");
   };
   const all: Record<string, string> = { ...keys, B: "Bay board", "?": "These keys" };
+  useEffect(() => {
+    document.title = title ? `${title}${sub ? `, ${sub}` : ""}: Patient Pawl` : "Patient Pawl";
+  }, [title, sub]);
   return (
     <div className="flex h-full flex-col">
+      <a className="skip no-print" href="#content">
+        To the content
+      </a>
       <header className="no-print flex h-[52px] flex-shrink-0 items-center gap-4 bg-rail px-4 text-rail-text max-[800px]:h-auto max-[800px]:flex-wrap max-[800px]:gap-x-2 max-[800px]:gap-y-0 [@media(max-height:700px)]:h-11 max-[800px]:[@media(max-height:700px)]:h-auto">
         <Link
           to="/"
@@ -116,7 +122,9 @@ export function Shell({
           </Dialog.Root>
         </span>
       </header>
-      <main className="min-h-0 flex-1">{children}</main>
+      <main id="content" tabIndex={-1} className="min-h-0 flex-1 outline-none">
+        {children}
+      </main>
     </div>
   );
 }

@@ -1,8 +1,9 @@
 import { newId } from "../../app/ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
+import { useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 
@@ -31,10 +32,18 @@ const SCOPES: [Schemas["JobScope"], string][] = [
 export function NewJob() {
   const known = useQuery({ queryKey: ["vehicles"], queryFn: () => take(api.GET("/api/vehicles")) });
   const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
-  const [f, setF] = useState(EMPTY);
-  const [scope, setScope] = useState<Schemas["JobScope"]>("pads");
-  const [calipers, setCalipers] = useState<Side[]>([]);
-  const ids = useRef({ jobId: newId(), eventId: newId() });
+  // Kept over a reload, with the ids that it is opened under: opened twice by a lost answer it is one job.
+  const [draft, keep, clear] = useDraft("new job");
+  const f = { ...EMPTY, ...draft };
+  const scope = (draft.scope || "pads") as Schemas["JobScope"];
+  const setScope = (next: Schemas["JobScope"]) => keep("scope", next);
+  const calipers = (draft.calipers ? draft.calipers.split(" ") : []) as Side[];
+  const setCalipers = (next: Side[]) => keep("calipers", next.join(" "));
+  const ids = useRef({
+    jobId: draft.jobId || newId(),
+    eventId: draft.eventId || newId(),
+    occurredAt: draft.occurredAt || occurredAt(),
+  });
   const navigate = useNavigate();
   const client = useQueryClient();
   const open = useMutation({
@@ -44,7 +53,6 @@ export function NewJob() {
           body: {
             ...ids.current,
             expectedVersion: 0,
-            occurredAt: occurredAt(),
             bay: Number(f.bay),
             vehicle: { plate: f.plate, make: f.make, model: f.model, use: f.use, vin: f.vin.trim() || null },
             sheetCode: f.sheetCode,
@@ -55,16 +63,21 @@ export function NewJob() {
           },
         }),
       ),
+    onMutate: () => {
+      for (const [key, value] of Object.entries(ids.current)) keep(key, value);
+    },
     onSuccess: (a) => {
+      clear();
       void client.invalidateQueries({ queryKey: ["board"] });
       void navigate(`/jobs/${a.jobId}`);
     },
     onError: (e) => {
-      if (e instanceof ApiError) ids.current.eventId = newId();
+      // Answered with a no: the next try is another command.
+      if (e instanceof ApiError) ids.current = { ...ids.current, eventId: newId(), occurredAt: occurredAt() };
     },
   });
   const set = (key: keyof typeof EMPTY) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>
-    setF({ ...f, [key]: e.target.value });
+    keep(key, e.target.value);
   const wrong = (name: string) => (open.error instanceof ApiError ? open.error.field(name) : undefined);
   const field = (
     key: keyof typeof EMPTY,
@@ -97,7 +110,10 @@ export function NewJob() {
               value=""
               onChange={(e) => {
                 const v = known.data?.find((k) => k.vehicle.plate === e.target.value);
-                if (v) setF({ ...f, ...v.vehicle, vin: v.vehicle.vin ?? "", sheetCode: v.sheetCode });
+                if (!v) return;
+                const { plate, make, model, use, vin } = v.vehicle;
+                const fields = { plate, make, model, use, vin: vin ?? "", sheetCode: v.sheetCode };
+                for (const [key, value] of Object.entries(fields)) keep(key, value);
               }}
             >
               <option value="">Choose, or fill in below</option>

@@ -14,6 +14,7 @@ import { jobTitle, useThisJob } from "./JobFrame";
 import { Lanes } from "./Lanes";
 import { HeldBar, WaitsBar } from "./PartsAwaited";
 import { StepPanel } from "./StepPanel";
+import { useAwake, useStepFocus } from "./attention";
 import { duration } from "./words";
 
 const same = (a: StepKey, b: StepKey) => a.stepId === b.stepId && a.side === b.side;
@@ -36,6 +37,8 @@ export function RunSheetPage() {
   const { title, sub } = jobTitle(job);
   const at = now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none";
   const rested = useRested(at);
+  useStepFocus(at);
+  useAwake();
   return (
     <Shell
       title={title}

@@ -69,7 +69,13 @@ export function BenchFrame({
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[800px]:h-auto">
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-3 max-[800px]:overflow-visible">
         <div>
-          <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>
+          <h2
+            id="step"
+            tabIndex={-1}
+            className="text-[31px] outline-none [@media(max-height:700px)]:text-[27px]"
+          >
+            {stepTitle(bench)}
+          </h2>
           <p className="m-0 text-[16px] text-ink-2">{bench.because}</p>
         </div>
         {children}

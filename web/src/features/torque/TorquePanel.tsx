@@ -156,7 +156,13 @@ export function TorquePanel({
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[800px]:overflow-visible">
         <div className="flex items-start justify-between gap-2">
           <div>
-            <h2 className="text-[31px] [@media(max-height:700px)]:text-[27px]">{stepTitle(bench)}</h2>
+            <h2
+              id="step"
+              tabIndex={-1}
+              className="text-[31px] outline-none [@media(max-height:700px)]:text-[27px]"
+            >
+              {stepTitle(bench)}
+            </h2>
             <p className="m-0 text-ink-2">
               Number {Math.min(index, of)} of {of}
               {unsent > 0 && `, ${unsent} signed here and not sent yet`}. By hand first, to catch a crossed

@@ -30,7 +30,7 @@ export function useBenchSheet(): { sheet: Sheet | null; picker: ReactNode } {
   const [kept, keep] = useDraft("bench sheet");
   const signedIn = !!useSession().data?.me;
   const sheets = useQuery({
-    queryKey: ["spec-sheets"],
+    queryKey: ["sheets"],
     queryFn: () => take(api.GET("/api/spec-sheets")),
     staleTime: 60_000,
   });
