@@ -121,6 +121,7 @@ test("who goes by keys stands at the new step's heading, can skip the header, an
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /^Gear/ })).toBeFocused();
   await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Bay board" })).toBeVisible();
   await page.keyboard.press("Tab");
   await expect(page.getByRole("link", { name: "To the content" })).toBeFocused();
   expect(await page.title()).toContain("Bay board");
