@@ -38,6 +38,26 @@ test("two browsers on one job: the second is told what changed, and what was typ
   expect(job.sheet.done.filter((d: { name: string }) => d.name === "Chock both ways")).toHaveLength(1);
 });
 
+test("what one does stands on the other's sheet at once, and not when it is next asked for", async ({ browser }) => {
+  const one = await (await browser.newContext()).newPage();
+  const two = await (await browser.newContext()).newPage();
+  await signIn(one, "Ines Marrow");
+  await signIn(two, "Oona Firth");
+  const jobId = await jobAt(one.request, "GNT 077", "pads", "cable", 36, "chocks-in");
+  for (const page of [one, two]) {
+    await page.goto(`/jobs/${jobId}`);
+    await expect(page.getByRole("heading", { name: "Chock both ways" })).toBeVisible();
+  }
+
+  // Both listen by now; nothing is asked on a timer sooner than every five seconds.
+  await two.waitForTimeout(1500);
+  await one.getByRole("button", { name: /Chock both ways: done/ }).click();
+  await expect(one.getByRole("heading", { name: /^Gear/ })).toBeVisible();
+  const from = Date.now();
+  await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 3000 });
+  console.log(`the other sheet followed after ${Date.now() - from} ms`);
+});
+
 test("a dropped connection loses nothing: the same click goes through once", async ({ page }) => {
   await signIn(page);
   const jobId = await openJob(page.request, "GNT 077", "pads", 32);

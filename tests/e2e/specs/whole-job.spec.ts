@@ -3,13 +3,14 @@ import { readFileSync } from "node:fs";
 import { identify, jobAt, lookOver, ownClock, PIN, signIn, type Family, work } from "./helpers";
 
 // The whole path a new user takes, through the pages alone; the cable's is done by keyboard, in keyboard.spec.ts.
-const CARS: { family: Family; plate: string; scope: string; route?: string; headline: RegExp; never: string[] }[] = [
+const CARS: { family: Family; plate: string; scope: string; route?: string; headline: RegExp; never: string[]; size?: { width: number; height: number } }[] = [
   { family: "motor", plate: "GNT 233", scope: "Pads and rotors", route: "Scan tool", headline: /Spindle back, then push straight/, never: ["Cable slack"] },
-  { family: "hat", plate: "GNT 140", scope: "Pads", headline: /Push it straight in/, never: ["Cable slack", "Service position"] },
+  { family: "hat", plate: "GNT 140", scope: "Pads", headline: /Push it straight in/, never: ["Cable slack", "Service position"], size: { width: 768, height: 1024 } },
 ];
 
 for (const car of CARS) {
-  test(`a whole job from sign-in to record: ${car.family}, ${car.scope}`, async ({ page }) => {
+  test(`a whole job from sign-in to record: ${car.family}, ${car.scope}${car.size ? ", on a tablet on its end" : ""}`, async ({ page }) => {
+    if (car.size) await page.setViewportSize(car.size);
     await ownClock(page);
     await page.goto("/");
     await page.getByRole("button", { name: /Ines Marrow/ }).click();
