@@ -49,6 +49,9 @@ test("pads: a pattern, its causes, and a check that ranks them anew; placement; 
   await expect(verdict(page)).toContainText("4. Pads frozen in the bracket.");
 
   await page.getByRole("tab", { name: "Placement" }).click();
+  // Nobody has looked yet: neither end is said to lead.
+  await expect(verdict(page)).toContainText("Say where the caliper sits");
+  await page.getByRole("button", { name: "Behind the axle" }).click();
   await expect(verdict(page)).toContainText("Bottom leads");
   await page.getByRole("button", { name: "Ahead of the axle" }).click();
   await expect(verdict(page)).toContainText("Top leads");

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type Side } from "../../app/api";
-import { useFigures } from "../../app/hooks";
+import { useDraft, useFigures } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
@@ -31,7 +31,7 @@ type Spec = Schemas["PadSpec"];
 const NOTHING: Facts = {
   parts: {
     caliper: "behind-axle",
-    indicator: true,
+    indicator: false,
     pistonSpring: false,
     pistonPin: false,
     electricSensor: false,
@@ -54,6 +54,7 @@ export function QuickPads() {
 
 function QuickPadBench({ onCleared }: { onCleared: () => void }) {
   const chosen = useBenchSheet();
+  const [, , forgetSaid] = useDraft("pads said");
   const pads = chosen.sheet?.pads;
   const figures: SheetFigures | null = chosen.sheet && {
     code: chosen.sheet.code,
@@ -109,6 +110,7 @@ function QuickPadBench({ onCleared }: { onCleared: () => void }) {
         source.clear();
         clear();
         for (const key of ["new", "least"]) setTyped(key, "");
+        forgetSaid();
         for (const key of Object.keys(bench.typing)) bench.type(key, "");
         onCleared();
       }}
@@ -268,6 +270,7 @@ function Pads({
     ["no", "No"],
     ["yes", "Yes"],
   ];
+  const [said, say] = useDraft("pads said");
   const flag = (label: string, key: "indicator" | "pistonSpring" | "pistonPin" | "electricSensor") => (
     <Choice
       label={label}
@@ -276,16 +279,21 @@ function Pads({
       onChange={(v) => parts({ [key]: v === "yes" })}
     />
   );
+  // With no job nobody has looked yet: neither place is taken for granted.
+  const placeSaid = job !== null || said.caliper === "yes";
   const placementTab = (
     <>
       <Choice
         label="The caliper sits"
-        value={facts.parts.caliper}
+        value={placeSaid ? facts.parts.caliper : ("" as Schemas["CaliperPlace"])}
         options={[
           ["behind-axle", "Behind the axle"],
           ["ahead-of-axle", "Ahead of the axle"],
         ]}
-        onChange={(caliper) => parts({ caliper })}
+        onChange={(caliper) => {
+          say("caliper", "yes");
+          parts({ caliper });
+        }}
       />
       <div className="grid grid-cols-2 gap-2">
         {flag("Wear indicator on a pad", "indicator")}
@@ -393,22 +401,29 @@ function Pads({
           name: "Placement",
           measurand: "pad-lining",
           fields: placementTab,
-          verdict: answer && (
-            <>
-              <Headline>
-                <h2 className="text-[31px]">How the pads go in</h2>
-                <Why reasons={[answer.placement.reasons]} />
-              </Headline>
-              <p className="title m-0 text-[64px] leading-none">
-                {answer.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
-              </p>
-              <LeadingEnd parts={facts.parts} atBottom={answer.placement.leadingEndAtBottom} />
-              {answer.placement.lines.map((l) => (
-                <p key={l} className="m-0 text-[17px]">
-                  {l}
+          verdict: !placeSaid ? (
+            <Wanted
+              title="How the pads go in"
+              lacks={["Say where the caliper sits: the leading end follows from it."]}
+            />
+          ) : (
+            answer && (
+              <>
+                <Headline>
+                  <h2 className="text-[31px]">How the pads go in</h2>
+                  <Why reasons={[answer.placement.reasons]} />
+                </Headline>
+                <p className="title m-0 text-[64px] leading-none">
+                  {answer.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
                 </p>
-              ))}
-            </>
+                <LeadingEnd parts={facts.parts} atBottom={answer.placement.leadingEndAtBottom} />
+                {answer.placement.lines.map((l) => (
+                  <p key={l} className="m-0 text-[17px]">
+                    {l}
+                  </p>
+                ))}
+              </>
+            )
           ),
         },
         {
