@@ -121,7 +121,9 @@ public class EventLogTests
         (await (happened == "notes" ? shop.Client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", "tyre worn")))
             : shop.Client.PostAsJsonAsync($"/api/jobs/{id}/readings", new JsonObject
             {
-                ["eventId"] = Guid.NewGuid().ToString(), ["occurredAt"] = "2026-11-25T09:00:00+00:00", ["side"] = at,
+                ["eventId"] = Guid.NewGuid().ToString(),
+                ["occurredAt"] = "2026-11-25T09:00:00+00:00",
+                ["side"] = at,
                 ["readings"] = new JsonArray(new JsonObject { ["id"] = Guid.NewGuid().ToString(), ["measurand"] = "pad-lining", ["place"] = "inner-leading", ["directionDeg"] = null, ["valueMm"] = 9.2, ["instrumentId"] = "depth-gauge", ["celsius"] = null, ["at"] = "2026-11-25T09:00:00+00:00" }),
             }))).EnsureSuccessStatusCode();
         var stale = await shop.Client.PostAsJsonAsync($"/api/jobs/{id}/torques", signature);

@@ -140,6 +140,19 @@ test("what one person did waits while another is signed in", async () => {
   await vi.waitFor(() => expect(sent.map((s) => s.by)).toEqual(["kit"]));
 });
 
+test("before anybody has signed in nothing of theirs is sent", async () => {
+  const first = await page();
+  online = false;
+  await first.post("torques", command());
+  online = true;
+  const second = await page();
+  second.setPerson(null);
+  await second.probe();
+  expect(sent).toEqual([]);
+  second.setPerson(KIT);
+  await vi.waitFor(() => expect(sent.length).toBe(1));
+});
+
 test("a sign-in that has ended holds what is sent and asks for it, and so does a proxy whose server is away", async () => {
   const { post, signedInAgain, probe } = await page();
   answers = () => new Response("", { status: 401 });

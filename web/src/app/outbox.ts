@@ -276,7 +276,8 @@ async function inOrder() {
     const entry = find(order);
     if (!entry || entry.state === "refused" || held.has(entry.jobId)) continue;
     const elsewhere = entry.state === "sending" && Date.now() - entry.sentAt < SENDING_MS;
-    if (elsewhere || (entry.by && person && entry.by.id !== person.id)) {
+    // Nobody signed in yet, or somebody else: it waits for whoever did it.
+    if (elsewhere || (entry.by && entry.by.id !== person?.id)) {
       held.add(entry.jobId);
       continue;
     }
@@ -291,7 +292,7 @@ type Went = "answered" | "hold" | "stop";
 
 async function sendOne(entry: Kept): Promise<Went> {
   for (let tries = 0; tries < 5; tries++) {
-    await put({ ...entry, sentAt: Date.now() });
+    await put({ ...entry, state: "waiting", sentAt: Date.now() });
     let answer: Response;
     try {
       answer = await fetch(entry.path, {

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, ApiError, take } from "../app/api";
-import { signedInAgain, useOutbox } from "../app/outbox";
+import { setPerson, signedInAgain, useOutbox } from "../app/outbox";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
 
@@ -28,7 +28,7 @@ function Again({ id, name }: { id: string; name: string }) {
   });
   const another = () => {
     client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-    signedInAgain();
+    setPerson(null);
     void client.resetQueries({ queryKey: ["session"] });
   };
   return (
