@@ -86,9 +86,14 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
         ((int)two["minutes"]!).ShouldBeGreaterThanOrEqualTo((int)two["lowerBound"]!);
         (await _shop.Client.GetAsync($"/api/jobs/{id}/schedule?people=9")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var card = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/torque-card"))!;
-        var wheel = card["lines"]!.AsArray().Last()!;
+        var wheel = card["card"]!["lines"]!.AsArray().Last()!;
         wheel["line"]!["order"]!.AsArray().Select(o => (int)o!).ShouldBe([1, 3, 5, 2, 4]);
         ((double)wheel["seatAtNm"]!).ShouldBe(80);
+        // Who has signed what stands beside it: the left bracket's first bolt, and nothing twice.
+        var signed = card["signed"]!.AsArray().Select(x => (Role: x!["role"]!.ToString(), Side: x["side"]!.ToString(), Index: (int)x["index"]!, By: x["by"]!.ToString())).ToList();
+        signed.ShouldBeUnique();
+        signed.ShouldContain(("bracket", "left", 1, "Ines Marrow"));
+        signed.ShouldNotContain(x => x.Role == "wheel");
         var routes = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/routes"))!;
         routes["routes"]![0]!["route"]!.ToString().ShouldBe("scan-tool");
         routes["never"]!.ToString().ShouldContain("Battery straight to the motor");
