@@ -118,7 +118,7 @@ const shown = (page: Page) =>
 
 /** Does whatever the bench asks for, by mouse and keyboard as given, until the job is handed over or `until` says stop. */
 export async function work(page: Page, until?: (title: string) => boolean | Promise<boolean>, press: "mouse" | "space" = "mouse") {
-  await page.locator("h2").first().waitFor();
+  await page.locator("h2:visible").first().waitFor();
   for (let i = 0; i < 140; i++) {
     await expect.poll(async () => (await shown(page)).title, { intervals: [30] }).toBeTruthy();
     let now = await shown(page);

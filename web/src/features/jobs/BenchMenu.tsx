@@ -27,10 +27,12 @@ export const benchPath = (jobId: string, kind: Kind, lane: Lane) =>
   `/jobs/${jobId}/${kind}${lane === "car" ? "" : `/${lane}`}`;
 
 /** Every bench that the job has, two touches from any step. */
-export function BenchMenu({ job }: { job: JobView }) {
+export function BenchMenu({ job, className = "" }: { job: JobView; className?: string }) {
   return (
     <Dialog.Root>
-      <Dialog.Trigger className="flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit">
+      <Dialog.Trigger
+        className={`flex min-h-11 items-center border-0 bg-transparent p-0 text-inherit ${className}`}
+      >
         Benches
       </Dialog.Trigger>
       <Overlay title="Benches" wide>

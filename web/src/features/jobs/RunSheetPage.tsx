@@ -60,7 +60,7 @@ export function RunSheetPage() {
             </span>
           )}
           <FoundDialog job={job} />
-          <BenchMenu job={job} />
+          <BenchMenu job={job} className="max-[800px]:hidden" />
           <ChoiceDialog
             job={job}
             choose={(bench) => setByChoice({ bench, version: job.version })}
@@ -125,11 +125,14 @@ export function RunSheetPage() {
           </div>
         </div>
         <div className="col-span-3 max-[800px]:-order-2">
-          <ChoiceDialog
-            job={job}
-            choose={(bench) => setByChoice({ bench, version: job.version })}
-            className="!px-4 !text-ink min-[801px]:hidden"
-          />
+          <div className="flex gap-2 min-[801px]:hidden">
+            <BenchMenu job={job} className="!px-4 !text-ink" />
+            <ChoiceDialog
+              job={job}
+              choose={(bench) => setByChoice({ bench, version: job.version })}
+              className="!px-4 !text-ink"
+            />
+          </div>
           <CarStrip facts={sheet.strip} />
         </div>
       </div>
