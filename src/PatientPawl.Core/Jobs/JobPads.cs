@@ -1,5 +1,6 @@
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Vehicles;
 
 namespace PatientPawl.Core.Jobs;
@@ -14,6 +15,9 @@ public static class JobPads
         var opened = state.Opened!;
         return state.PadFacts ?? PadFacts.None with { Parts = opened.Sheet.PadSet is { } set ? FromSheet(set) : PadFacts.None.Parts, OdometerKm = opened.OdometerKm };
     }
+
+    /// <summary>True once somebody has said where the caliper of a corner sits: at the pad bench, or where its slot was lined up.</summary>
+    internal static bool PlaceSaid(JobState state, Side side) => state.PadFacts is not null || state.Corner(side).Retraction != RetractionFacts.None;
 
     /// <summary>What the pads of one corner carry: a sensor only where this corner has it.</summary>
     internal static PadParts PartsAt(JobState state, Side side)

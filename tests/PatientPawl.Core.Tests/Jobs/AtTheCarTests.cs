@@ -127,6 +127,16 @@ public class AtTheCarTests
     }
 
     [Fact]
+    public void Where_the_caliper_sits_is_told_as_taken_until_somebody_has_said_it()
+    {
+        var job = Job().Until("pads-in", Side.Left);
+        Now(job).Pads!.Assumes.ShouldBe("Nobody has said where the caliper sits: behind the axle is taken. Ahead of it all this is the other way up: look, and say so at the pad bench.");
+        job.Do(s => JobRules.LookAtPads(s, JobPads.Facts(s) with { Parts = JobPads.Facts(s).Parts with { Caliper = Core.Pads.CaliperPlace.AheadOfAxle } }));
+        Now(job).Pads!.Assumes.ShouldBeNull();
+        Now(job).Pads!.Placement.LeadingEndAtBottom.ShouldBeFalse();
+    }
+
+    [Fact]
     public void A_sensor_that_is_not_at_this_corner_has_no_step_and_one_worn_through_is_renewed_on_its_side_with_its_lamp_asked()
     {
         var job = Job(sheet: s => s with { Fittings = [Fitting.WearSensor] }).Until("sensor-off", Side.Left);

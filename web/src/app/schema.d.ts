@@ -4413,6 +4413,8 @@ export interface components {
             parts: components["schemas"]["PadParts"];
             /** @description What goes where. */
             placement: components["schemas"]["PlacementVerdict"];
+            /** @description What nobody has said and it is taken for, and where it is said; null once it was said. */
+            assumes: null | string;
         };
         /** @description The four pads judged. */
         PadsVerdict: {

@@ -6,7 +6,8 @@ namespace PatientPawl.Core.Jobs;
 /// <summary>How the pads of one corner go in, for its step to draw.</summary>
 /// <param name="Parts">What they carry.</param>
 /// <param name="Placement">What goes where.</param>
-public sealed record PadsThere(PadParts Parts, PlacementVerdict Placement);
+/// <param name="Assumes">What nobody has said and it is taken for, and where it is said; null once it was said.</param>
+public sealed record PadsThere(PadParts Parts, PlacementVerdict Placement, string? Assumes);
 
 /// <summary>Pads into their places, new ones or the old ones again.</summary>
 internal sealed class PadsGoIn : StepBehaviour
@@ -14,6 +15,7 @@ internal sealed class PadsGoIn : StepBehaviour
     public override PadsThere? Pads(JobState state, Side side)
     {
         var parts = JobPads.PartsAt(state, side);
-        return new(parts, PadPlacement.Card(parts));
+        return new(parts, PadPlacement.Card(parts), JobPads.PlaceSaid(state, side) ? null
+            : "Nobody has said where the caliper sits: behind the axle is taken. Ahead of it all this is the other way up: look, and say so at the pad bench.");
     }
 }

@@ -472,6 +472,9 @@ function ClickPanel({
             />
             <InnerPadBack parts={bench.pads.parts} placement={bench.pads.placement} />
           </div>
+          {bench.pads.assumes && (
+            <p className="m-0 border-l-4 border-undecided pl-3 text-[17px] font-bold">{bench.pads.assumes}</p>
+          )}
           {bench.pads.placement.lines.map((l) => (
             <p key={l} className="m-0 text-[16px]">
               {l}
