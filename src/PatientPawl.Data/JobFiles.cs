@@ -34,14 +34,11 @@ public sealed class JobFiles(EventStore events, Photos photos)
         for (var i = 0; i < stored.Count; i++)
             text.Append(i == 0 ? "\n" : ",\n").Append("{\"content\":").Append(Encoding.UTF8.GetString(stored[i].Content)).Append(",\"hash\":\"").Append(stored[i].Hash).Append("\"}");
         text.Append("\n]");
-        // Undone ones too: their events are in the log.
-        var pictures = events.State(id).Log.Select(e => e.Event).OfType<PhotoTaken>().Select(p => p.Sha256).Distinct(StringComparer.Ordinal).ToList();
+        // Undone ones too: their events are in the log. One that is gone is told where the log is verified.
+        var pictures = events.State(id).Log.Select(e => e.Event).OfType<PhotoTaken>().Select(p => p.Sha256).Distinct(StringComparer.Ordinal)
+            .Select(sha => (Sha: sha, Content: photos.Find(sha))).Where(p => p.Content is not null).ToList();
         for (var i = 0; i < pictures.Count; i++)
-        {
-            if (photos.Find(pictures[i]) is not { } content) continue;
-            text.Append(i == 0 ? ",\"attachments\":[\n" : ",\n").Append("{\"sha256\":\"").Append(pictures[i]).Append($"\",\"type\":\"{PhotoType}\",\"content\":\"").Append(Convert.ToBase64String(content)).Append("\"}");
-        }
-
+            text.Append(i == 0 ? ",\"attachments\":[\n" : ",\n").Append("{\"sha256\":\"").Append(pictures[i].Sha).Append($"\",\"type\":\"{PhotoType}\",\"content\":\"").Append(Convert.ToBase64String(pictures[i].Content!)).Append("\"}");
         return Encoding.UTF8.GetBytes(text.Append(pictures.Count > 0 ? "\n]}\n" : "}\n").ToString());
     }
 

@@ -204,5 +204,7 @@ public class PhotoTests
         (await Says()).ShouldBe($"Event {seq} names a photo that is not the one that was taken.");
         Workshop.PastTheProgram(shop.Folder, "delete from photo");
         (await Says()).ShouldBe($"Event {seq} names a photo that is gone.");
+        // The file is written all the same; it says so itself where it is read.
+        JsonNode.Parse(await shop.Client.GetStringAsync($"/api/jobs/{id}/file"))!["attachments"].ShouldBeNull();
     }
 }

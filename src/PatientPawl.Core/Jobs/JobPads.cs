@@ -1,6 +1,5 @@
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
-using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Vehicles;
 
 namespace PatientPawl.Core.Jobs;
@@ -16,8 +15,8 @@ public static class JobPads
         return state.PadFacts ?? PadFacts.None with { Parts = opened.Sheet.PadSet is { } set ? FromSheet(set) : PadFacts.None.Parts, OdometerKm = opened.OdometerKm };
     }
 
-    /// <summary>True once somebody has said where the caliper of a corner sits: at the pad bench, or where its slot was lined up.</summary>
-    internal static bool PlaceSaid(JobState state, Side side) => state.PadFacts is not null || state.Corner(side).Retraction != RetractionFacts.None;
+    /// <summary>True once somebody has kept what stands beside the caliper's place: the looks of the pad bench, or a slot that was lined up.</summary>
+    internal static bool PlaceSaid(JobState state, Side side) => state.PadFacts is not null || state.Corner(side).Retraction.SlotAt is not null;
 
     /// <summary>What the pads of one corner carry: a sensor only where this corner has it.</summary>
     internal static PadParts PartsAt(JobState state, Side side)

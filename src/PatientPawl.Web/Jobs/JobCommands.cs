@@ -59,8 +59,9 @@ public sealed class JobCommands(EventStore events, Library library)
         }
     }
 
+    // Undone or not, it has its place; that it was undone since is among what has happened.
     private int? Expected(Guid jobId, ICommand command) =>
-        command is IFollows { After: { } after } ? events.State(jobId).Standing.FirstOrDefault(e => e.Id == after)?.Seq ?? throw new NotAllowedException("What came before it was not recorded, or was undone.", ["Look at the job, and do it again where it is still wanted."], [])
+        command is IFollows { After: { } after } ? events.State(jobId).Log.FirstOrDefault(e => e.Id == after)?.Seq ?? throw new NotAllowedException("What came before it was not recorded.", ["Look at the job, and do it again where it is still wanted."], [])
             : (command as IVersioned)?.ExpectedVersion;
 
     public Technician Me(HttpContext http)

@@ -127,6 +127,17 @@ public class AtTheCarTests
     }
 
     [Fact]
+    public void Who_signed_stands_for_what_holds_and_not_for_what_has_come_out_since()
+    {
+        var job = Job().Until("pedal-proved", null);
+        List<Side?> Pins() => [.. SignedFastener.Of(job.State).Where(s => s.Role == FastenerRole.SlidePin).Select(s => s.Side)];
+        Pins().ShouldBe([Side.Left, Side.Left, Side.Right, Side.Right]);
+        // The left caliper comes off again: its pins are signed by nobody until they are signed anew.
+        Find(job, FindingKind.StuckPiston, Side.Left);
+        Pins().ShouldBe([Side.Right, Side.Right]);
+    }
+
+    [Fact]
     public void Where_the_caliper_sits_is_told_as_taken_until_somebody_has_said_it()
     {
         var job = Job().Until("pads-in", Side.Left);

@@ -125,6 +125,8 @@ async function drop(order: number) {
   others?.postMessage(null);
 }
 
+const mine = (k: Kept) => k.by === null || k.by.id === person?.id;
+
 /** What waits for the server: what is being sent for the first time is none of it. */
 export const waiting = (kept: Kept[], jobId?: string) =>
   kept.filter((k) => k.state === "waiting" && (jobId === undefined || k.jobId === jobId));
@@ -132,7 +134,7 @@ export const waiting = (kept: Kept[], jobId?: string) =>
 /** Why nothing more may be done in a job before what waits is answered; null where it may. */
 export function heldBack(kept: Kept[], jobId: string, kind: string, fact: boolean): string | null {
   if (fact) return null;
-  const before = waiting(kept, jobId).filter((k) => !k.fact);
+  const before = waiting(kept, jobId).filter((k) => !k.fact && mine(k));
   const blocks = FOLLOW.has(kind) ? before.find((k) => k.kind !== "torques") : before[0];
   return blocks ? `What comes next follows from what was not sent yet: ${blocks.what}.` : null;
 }
@@ -180,7 +182,8 @@ export const keepWrites: Middleware = {
     const fact = command.expectedVersion === undefined || kind === "notes";
     const held = heldBack(state.kept, jobId, kind, fact);
     if (held) return refusal(held);
-    const before = waiting(state.kept, jobId);
+    // What another did on this device waits for them, and holds nobody else up.
+    const before = waiting(state.kept, jobId).filter(mine);
     const last = before.filter((k) => !k.fact).at(-1);
     const entry: Omit<Kept, "order"> = {
       eventId: command.eventId,
@@ -274,16 +277,18 @@ async function inOrder() {
   const held = new Set<string>();
   for (const order of state.kept.map((k) => k.order)) {
     const entry = find(order);
-    if (!entry || entry.state === "refused" || held.has(entry.jobId)) continue;
+    if (!entry || entry.state === "refused") continue;
+    const line = `${entry.jobId} ${entry.by?.id}`;
+    if (held.has(line)) continue;
     const elsewhere = entry.state === "sending" && Date.now() - entry.sentAt < SENDING_MS;
     // Nobody signed in yet, or somebody else: it waits for whoever did it.
-    if (elsewhere || (entry.by && entry.by.id !== person?.id)) {
-      held.add(entry.jobId);
+    if (elsewhere || !mine(entry)) {
+      held.add(line);
       continue;
     }
     const went = await sendOne(entry);
     if (went === "stop") return;
-    if (went === "hold") held.add(entry.jobId);
+    if (went === "hold") held.add(line);
   }
   if (waiting(state.kept).length > 0) again();
 }
@@ -384,5 +389,14 @@ const subscribe = (l: () => void) => {
 
 export const useOutbox = () => useSyncExternalStore(subscribe, () => state);
 
-/** What waits of one job. */
-export const useWaiting = (jobId: string) => waiting(useOutbox().kept, jobId);
+/** What whoever works here did at a step and the server has not had yet. */
+export const useWaitingAt = (
+  jobId: string,
+  kind: "steps" | "torques",
+  step: { stepId: string; side: string | null },
+) =>
+  waiting(useOutbox().kept, jobId).filter((k) => {
+    if (k.kind !== kind || !mine(k)) return false;
+    const at = JSON.parse(k.body) as typeof step;
+    return at.stepId === step.stepId && at.side === step.side;
+  });

@@ -11,7 +11,7 @@ export function NewVersion() {
   return (
     <div role="status" className="no-print flex items-center gap-3 border-b-2 border-ink bg-plate px-4 py-2">
       <span>The workshop has a newer version of these pages.</span>
-      <button type="button" className="btn !min-h-9 !py-0" onClick={() => void load()}>
+      <button type="button" className="btn" onClick={() => void load()}>
         Load it now
       </button>
     </div>

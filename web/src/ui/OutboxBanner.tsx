@@ -18,10 +18,13 @@ export function OutboxBanner() {
       {!reachable && (
         <p className="m-0 flex flex-wrap items-center gap-3 font-bold text-outside">
           <span>
-            The workshop&apos;s server does not answer. <Heard at={heardAt} /> What you do stays on this
-            device.
+            The workshop&apos;s server does not answer.{" "}
+            <span aria-hidden="true">
+              <Heard at={heardAt} />
+            </span>{" "}
+            What you do stays on this device.
           </span>
-          <button type="button" className="btn !min-h-9 !py-0" onClick={() => void probe()}>
+          <button type="button" className="btn" onClick={() => void probe()}>
             Ask it now
           </button>
         </p>
@@ -86,26 +89,16 @@ function Refused({ entry }: { entry: Kept }) {
       <span className="flex-1">
         <b className="text-outside">Does not count:</b> {entry.what}. {entry.says}
       </span>
-      <Link className="btn !min-h-9 !py-0" to={`/jobs/${entry.jobId}`}>
+      <Link className="btn" to={`/jobs/${entry.jobId}`}>
         Its job
       </Link>
-      <button
-        type="button"
-        className="btn !min-h-9 !py-0"
-        disabled={busy}
-        onClick={() => void tryAgain(entry.order)}
-      >
+      <button type="button" className="btn" disabled={busy} onClick={() => void tryAgain(entry.order)}>
         Try again
       </button>
-      <button type="button" className="btn !min-h-9 !py-0" disabled={busy} onClick={() => void asNote()}>
+      <button type="button" className="btn" disabled={busy} onClick={() => void asNote()}>
         Keep it as a note
       </button>
-      <button
-        type="button"
-        className="btn !min-h-9 !py-0"
-        disabled={busy}
-        onClick={() => void forget(entry.order)}
-      >
+      <button type="button" className="btn" disabled={busy} onClick={() => void forget(entry.order)}>
         Drop it
       </button>
     </p>

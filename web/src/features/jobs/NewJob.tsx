@@ -72,8 +72,8 @@ export function NewJob() {
       void navigate(`/jobs/${a.jobId}`);
     },
     onError: (e) => {
-      // Answered with a no: the next try is another command.
-      if (e instanceof ApiError) ids.current = { ...ids.current, eventId: newId(), occurredAt: occurredAt() };
+      // Answered with a no: the next try is another command, and another job should the first have been opened after all.
+      if (e instanceof ApiError) ids.current = { jobId: newId(), eventId: newId(), occurredAt: occurredAt() };
     },
   });
   const set = (key: keyof typeof EMPTY) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>

@@ -4,7 +4,7 @@ import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
-import { useWaiting } from "../../app/outbox";
+import { useWaitingAt } from "../../app/outbox";
 import { typedNumber } from "../../app/units";
 import { InnerPadBack, LeadingEnd } from "../pads/drawings";
 import { ProblemNote } from "../../ui/Problem";
@@ -372,7 +372,7 @@ function ClickPanel({
       }),
     ),
   );
-  const unsent = useWaiting(job.id).some((k) => k.kind === "steps");
+  const unsent = useWaitingAt(job.id, "steps", bench.step).length > 0;
   const notNumbers = bench.readings.filter((r) => Number.isNaN(typedNumber(values[r.kind] ?? "")));
   const go = (outcome: string | null = null, refused = false) => {
     if (unsent || click.isPending || notNumbers.length > 0 || !rested()) return;
@@ -522,21 +522,15 @@ function ClickPanel({
       )}
       {bench.benches.length > 0 && (
         <div className="grid auto-cols-fr grid-flow-col gap-2">
-          {bench.benches.map((b) => (
-            <Link
-              key={b}
-              className="btn justify-center"
-              to={benchPath(
-                job.id,
-                b,
-                job.sheet.benches.find((x) => x.kind === b && x.lane === bench.step.side)?.lane ??
-                  job.sheet.benches.find((x) => x.kind === b)?.lane ??
-                  "car",
-              )}
-            >
-              {BENCH_NAME[b]}
-            </Link>
-          ))}
+          {job.sheet.benches
+            .filter(
+              (b) => bench.benches.includes(b.kind) && [bench.step.side ?? "left", "car"].includes(b.lane),
+            )
+            .map((b) => (
+              <Link key={b.kind} className="btn justify-center" to={benchPath(job.id, b.kind, b.lane)}>
+                {BENCH_NAME[b.kind]}
+              </Link>
+            ))}
         </div>
       )}
       {bench.starWheel && (

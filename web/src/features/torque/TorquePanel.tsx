@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
-import { useWaiting } from "../../app/outbox";
+import { useWaitingAt } from "../../app/outbox";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
@@ -91,7 +91,7 @@ export function TorquePanel({
   const reckoning =
     (!!line || !!typed) && (ask.isPlaceholderData || (ask.isPending && ask.fetchStatus !== "idle"));
   // What was signed here and not sent yet: the next one is the one after it.
-  const unsent = useWaiting(job.id).filter((k) => k.kind === "torques").length;
+  const unsent = useWaitingAt(job.id, "torques", bench.step).length;
   const index = bench.nextIndex + unsent;
   const sign = useCommand<{ unverified: string | null; handTight?: boolean }>(
     job,
