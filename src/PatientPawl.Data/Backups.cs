@@ -130,9 +130,6 @@ public static class Backups
         }
     }
 
-    /// <summary>What the next start puts back; null when it puts nothing back.</summary>
-    public static BackupContents? Waiting(string folder) => File.Exists(Path.Combine(folder, ToPutBack)) ? Contents(Path.Combine(folder, ToPutBack)) : null;
-
     /// <summary>Nothing is put back at the next start.</summary>
     public static void Withdraw(string folder) => File.Delete(Path.Combine(folder, ToPutBack));
 

@@ -71,7 +71,7 @@ public sealed partial class DailyBackup(StartOptions options, TimeProvider clock
     /// <summary>The days that a backup is kept of, the newest first.</summary>
     public static IReadOnlyList<DateOnly> Days(string folder) => !Directory.Exists(Path.Combine(folder, Folder)) ? []
         : [.. Directory.GetFiles(Path.Combine(folder, Folder), "*" + Ending).Select(Path.GetFileNameWithoutExtension)
-            .Where(n => DateOnly.TryParseExact(n, "yyyy-MM-dd", out _)).Select(n => DateOnly.ParseExact(n!, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)).OrderDescending()];
+            .Select(n => DateOnly.TryParseExact(n, "yyyy-MM-dd", out var day) ? day : (DateOnly?)null).OfType<DateOnly>().OrderDescending()];
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

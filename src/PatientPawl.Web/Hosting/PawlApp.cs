@@ -97,6 +97,7 @@ public static class PawlApp
         services.AddSingleton<EventStore>();
         services.AddSingleton<Data.Photos>();
         services.AddSingleton<JobFiles>();
+        services.AddSingleton<LaidReady>();
         services.AddSingleton<JobViews>();
         services.AddSingleton<StartChecks>();
         services.AddHostedService(s => s.GetRequiredService<StartChecks>());

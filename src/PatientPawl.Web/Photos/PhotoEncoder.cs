@@ -10,8 +10,8 @@ internal static class PhotoEncoder
     /// <summary>The long side of a picture that is kept, pixels: a crack in a lining still shows.</summary>
     public const int LongSidePx = 2048;
 
-    // What a camera makes; what claims to be larger is made to fill the memory, not to show a brake.
-    private const long MostPixels = 100_000_000;
+    // What is decoded at once: 40 million pixels take 160 MB. A camera's JPEG of more is decoded at a part of its size.
+    private const long MostPixels = 40_000_000;
 
     /// <summary>The picture, and how large it is.</summary>
     /// <exception cref="InputException">No picture that can be read, or one of too many pixels.</exception>
@@ -19,25 +19,14 @@ internal static class PhotoEncoder
     {
         using var data = SKData.CreateCopy(sent);
         using var codec = SKCodec.Create(data) ?? throw Wrong("as sent", "a JPEG, PNG or WebP picture", "This is no picture that can be read: send a JPEG, PNG or WebP.");
-        var (width, height) = (codec.Info.Width, codec.Info.Height);
-        if ((long)width * height > MostPixels) throw Wrong($"{width} x {height}", "at most 100 million pixels", $"A picture of {width} x {height} pixels is larger than any camera's.");
         using var whole = Decoded(codec);
-        using var upright = Upright(whole, codec.EncodedOrigin);
-        var scale = Math.Min(1, LongSidePx / (float)Math.Max(upright.Width, upright.Height));
-        var info = new SKImageInfo(Math.Max(1, (int)MathF.Round(upright.Width * scale)), Math.Max(1, (int)MathF.Round(upright.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque);
-        using var small = new SKBitmap(info);
-        using (var canvas = new SKCanvas(small))
-        using (var image = SKImage.FromBitmap(upright))
-        {
-            canvas.Clear(SKColors.White);
-            canvas.DrawImage(image, new SKRect(0, 0, info.Width, info.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
-        }
-
+        using var small = Smaller(whole);
+        using var upright = Upright(small, codec.EncodedOrigin);
         // A picture of nothing but noise takes more room than it is worth: it is kept coarser.
         for (var quality = 85; ; quality -= 15)
         {
-            using var jpeg = small.Encode(SKEncodedImageFormat.Jpeg, quality);
-            if (jpeg.Size <= Picture.MostBytes || quality < 20) return (Picture.Of(jpeg.ToArray()), info.Width, info.Height);
+            using var jpeg = upright.Encode(SKEncodedImageFormat.Jpeg, quality);
+            if (jpeg.Size <= Picture.MostBytes || quality < 20) return (Picture.Of(jpeg.ToArray()), upright.Width, upright.Height);
         }
     }
 
@@ -46,10 +35,23 @@ internal static class PhotoEncoder
     {
         var wanted = Math.Min(1, LongSidePx / (float)Math.Max(codec.Info.Width, codec.Info.Height));
         var size = codec.GetScaledDimensions(MathF.Ceiling(wanted * 8) / 8);
+        if ((long)size.Width * size.Height > MostPixels)
+            throw Wrong($"{codec.Info.Width} x {codec.Info.Height}", "at most 40 million pixels, or a JPEG", $"A picture of {codec.Info.Width} x {codec.Info.Height} pixels is too large: send it as a JPEG, or smaller.");
         var bitmap = new SKBitmap(new SKImageInfo(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Premul));
         if (codec.GetPixels(bitmap.Info, bitmap.GetPixels()) is SKCodecResult.Success or SKCodecResult.IncompleteInput) return bitmap;
         bitmap.Dispose();
         throw Wrong("as sent", "a whole picture", "This picture is damaged: take it again.");
+    }
+
+    private static SKBitmap Smaller(SKBitmap whole)
+    {
+        var scale = Math.Min(1, LongSidePx / (float)Math.Max(whole.Width, whole.Height));
+        var small = new SKBitmap(new SKImageInfo(Math.Max(1, (int)MathF.Round(whole.Width * scale)), Math.Max(1, (int)MathF.Round(whole.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque));
+        using var canvas = new SKCanvas(small);
+        using var image = SKImage.FromBitmap(whole);
+        canvas.Clear(SKColors.White);
+        canvas.DrawImage(image, new SKRect(0, 0, small.Width, small.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        return small;
     }
 
     // Exif 2.32, tag 0x0112: how the camera was held. It goes with the other marks, so the picture itself is turned.

@@ -146,6 +146,7 @@ const QUESTIONS: Question[] = [
       await hand.touch(bench(page, "Pads"));
       await hand.touch(page.getByRole("tab", { name: "Placement" }));
       await hand.touch(page.getByRole("button", { name: "Ahead of the axle" }));
+      await expect(page.getByText("The pad with the wear indicator goes inside, its indicator at the top.", { exact: false })).toBeVisible();
       return page.getByText(/^(Top|Bottom) leads$/);
     },
   },

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Board } from "../features/jobs/Board";
 import { JobFrame } from "../features/jobs/JobFrame";
@@ -50,17 +50,25 @@ function Guarded({ children }: { children: React.ReactNode }) {
   return children;
 }
 
-/** Nobody is known yet and the server is silent: that is said, and what waits stands above it. */
+/** Nobody is known yet: the server is silent, or fails. That is said, and what waits stands above it. */
 function Silent({ again }: { again: () => void }) {
   const { reachable } = useOutbox();
+  const before = useRef(reachable);
   useEffect(() => {
-    if (reachable) again();
+    // Once it is back, and not again and again where it answers with a failure.
+    if (reachable && !before.current) again();
+    before.current = reachable;
   }, [reachable, again]);
   return (
     <Shell title="The server does not answer">
-      <p className="m-0 p-8 text-[20px]">
-        This page opens by itself as soon as it does. What was done on this device is kept on it.
-      </p>
+      <div className="flex max-w-[640px] flex-col gap-4 p-8 text-[20px]">
+        <p className="m-0">
+          This page opens by itself as soon as it does. What was done on this device is kept on it.
+        </p>
+        <button type="button" className="btn-primary" onClick={again}>
+          Try again
+        </button>
+      </div>
     </Shell>
   );
 }

@@ -13,12 +13,13 @@ import { Why } from "../../ui/Why";
 import { RetractSummary, StopSigns } from "../retraction/RetractSummary";
 import { TorquePanel } from "../torque/TorquePanel";
 import { BENCH_NAME, benchPath } from "./BenchMenu";
+import { StepHeading } from "./StepHeading";
 import { LiftForm } from "./LiftDialog";
 import { AimReached } from "./GoalDialog";
 import { LookOverForm } from "./LookOverForm";
 import { ReadingFields, useStepInstruments } from "./ReadingFields";
 import { Sequence, StandInTool } from "./ServicePanel";
-import { duration, figure, stepTitle } from "./words";
+import { duration, figure } from "./words";
 
 /** Told when someone else was quicker: what the server said, and what had been typed here. */
 export type OnMoved = (error: ApiError, typed: string[]) => void;
@@ -69,13 +70,7 @@ export function BenchFrame({
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[800px]:h-auto">
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-3 max-[800px]:overflow-visible">
         <div>
-          <h2
-            id="step"
-            tabIndex={-1}
-            className="text-[31px] outline-none [@media(max-height:700px)]:text-[27px]"
-          >
-            {stepTitle(bench)}
-          </h2>
+          <StepHeading bench={bench} />
           <p className="m-0 text-[16px] text-ink-2">{bench.because}</p>
         </div>
         {children}

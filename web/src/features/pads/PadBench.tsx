@@ -31,7 +31,7 @@ type Spec = Schemas["PadSpec"];
 const NOTHING: Facts = {
   parts: {
     caliper: "behind-axle",
-    indicator: false,
+    indicator: true,
     pistonSpring: false,
     pistonPin: false,
     electricSensor: false,
@@ -66,10 +66,13 @@ function QuickPadBench({ onCleared }: { onCleared: () => void }) {
   const { facts, change, clear } = useFacts<Facts>("pads", NOTHING, undefined, null);
   const { v: typed, set: setTyped, number: num } = useFigures("pad sheet", figures?.of);
   const fresh = num("new");
+  // Typed, it is a lining and both pads alike; otherwise the sheet's pads as they are.
   const spec: Spec | null =
-    fresh === null
-      ? null
-      : { newInnerTotalMm: fresh, newOuterTotalMm: fresh, backingMm: 0, minimumLiningMm: num("least") };
+    pads && !typed.new
+      ? { ...pads, minimumLiningMm: num("least") }
+      : fresh === null
+        ? null
+        : { newInnerTotalMm: fresh, newOuterTotalMm: fresh, backingMm: 0, minimumLiningMm: num("least") };
   const source = useQuickReadings("pads", (side, readings) =>
     ask({
       left: side === "left" ? readings : standing(source, "left"),
@@ -271,16 +274,21 @@ function Pads({
     ["yes", "Yes"],
   ];
   const [said, say] = useDraft("pads said");
+  const saidOf = (key: string) => job !== null || said[key] === "yes";
   const flag = (label: string, key: "indicator" | "pistonSpring" | "pistonPin" | "electricSensor") => (
     <Choice
       label={label}
-      value={facts.parts[key] ? "yes" : "no"}
+      // What the indicator's sentence says is so wherever there is one: with no job nobody has said that there is.
+      value={key === "indicator" && !saidOf(key) ? ("" as "yes") : facts.parts[key] ? "yes" : "no"}
       options={yes}
-      onChange={(v) => parts({ [key]: v === "yes" })}
+      onChange={(v) => {
+        say(key, "yes");
+        parts({ [key]: v === "yes" });
+      }}
     />
   );
   // With no job nobody has looked yet: neither place is taken for granted.
-  const placeSaid = job !== null || said.caliper === "yes";
+  const placeSaid = saidOf("caliper");
   const placementTab = (
     <>
       <Choice

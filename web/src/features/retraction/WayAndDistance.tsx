@@ -56,7 +56,9 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
   // The brake as it was chosen here, or as the sheet's maker names it; nobody's guess.
   const architecture = (v.architecture || sheet?.architecture || null) as Schemas["Architecture"] | null;
   const side = (v.side || null) as Side | null;
-  const directions = [sheet?.piston.directionLeft, sheet?.piston.directionRight];
+  // The sheet's piston is that of the sheet's brake.
+  const piston = sheet && (!sheet.architecture || sheet.architecture === architecture) ? sheet.piston : null;
+  const directions = [piston?.directionLeft, piston?.directionRight];
   const asksSide = !!directions[0] && !!directions[1] && directions[0] !== directions[1];
   const [depth, setDepth] = useState<Schemas["RetractDepthRule"]>("all-the-way-home");
   const [lining, setLining] = useState(false);
@@ -93,7 +95,7 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
           methodUndecided: false,
           opposed,
           side: side ?? "left",
-          piston: sheet?.piston ?? null,
+          piston,
           depth,
           howFar: all
             ? {

@@ -7,7 +7,8 @@ import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { staleShownAbove, type OnMoved, type Rested } from "../jobs/StepPanel";
-import { figure, stepTitle } from "../jobs/words";
+import { StepHeading } from "../jobs/StepHeading";
+import { figure } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
 import { Questions, TorqueWindow } from "./TorqueRead";
@@ -156,13 +157,7 @@ export function TorquePanel({
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[800px]:overflow-visible">
         <div className="flex items-start justify-between gap-2">
           <div>
-            <h2
-              id="step"
-              tabIndex={-1}
-              className="text-[31px] outline-none [@media(max-height:700px)]:text-[27px]"
-            >
-              {stepTitle(bench)}
-            </h2>
+            <StepHeading bench={bench} />
             <p className="m-0 text-ink-2">
               Number {Math.min(index, of)} of {of}
               {unsent > 0 && `, ${unsent} signed here and not sent yet`}. By hand first, to catch a crossed
