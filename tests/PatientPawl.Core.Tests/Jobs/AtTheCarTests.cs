@@ -141,7 +141,7 @@ public class AtTheCarTests
     public void Where_the_caliper_sits_is_told_as_taken_until_somebody_has_said_it()
     {
         var job = Job().Until("pads-in", Side.Left);
-        Now(job).Pads!.Assumes.ShouldBe("Nobody has said where the caliper sits: behind the axle is taken. Ahead of it all this is the other way up: look, and say so at the pad bench.");
+        Now(job).Pads!.Assumes.ShouldBe("Taken as behind the axle: nobody has said. Ahead of it all this is upside down; say so at the pad bench.");
         job.Do(s => JobRules.LookAtPads(s, JobPads.Facts(s) with { Parts = JobPads.Facts(s).Parts with { Caliper = Core.Pads.CaliperPlace.AheadOfAxle } }));
         Now(job).Pads!.Assumes.ShouldBeNull();
         Now(job).Pads!.Placement.LeadingEndAtBottom.ShouldBeFalse();

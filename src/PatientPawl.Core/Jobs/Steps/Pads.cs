@@ -16,6 +16,6 @@ internal sealed class PadsGoIn : StepBehaviour
     {
         var parts = JobPads.PartsAt(state, side);
         return new(parts, PadPlacement.Card(parts), JobPads.PlaceSaid(state, side) ? null
-            : "Nobody has said where the caliper sits: behind the axle is taken. Ahead of it all this is the other way up: look, and say so at the pad bench.");
+            : "Taken as behind the axle: nobody has said. Ahead of it all this is upside down; say so at the pad bench.");
     }
 }

@@ -46,7 +46,7 @@ export function CarStrip({ facts }: { facts: Schemas["StripFact"][] }) {
         {facts.map((f) => (
           <div
             key={f.label}
-            className={`min-w-0 flex-auto border-l border-rule px-3 py-2 leading-tight [@media(max-height:700px)]:py-1 ${f.doNot ? "bg-ink text-plate" : "max-[800px]:hidden"}`}
+            className={`min-w-0 flex-auto border-l border-rule px-3 py-2 leading-tight [@media(max-height:700px)]:py-1 ${f.doNot ? "bg-ink text-plate forced-colors:outline-4 forced-colors:-outline-offset-4 forced-colors:outline-double" : "max-[800px]:hidden"}`}
           >
             <dt className={`truncate text-[14px] ${f.doNot ? "" : "text-ink-2"}`}>{f.label}</dt>
             <dd className="m-0 truncate text-[16px] font-bold max-[1200px]:text-[15px]" title={f.value}>

@@ -459,6 +459,11 @@ function ClickPanel({
           <p className="title m-0 text-[48px] leading-none">
             {bench.pads.placement.leadingEndAtBottom ? "Bottom leads" : "Top leads"}
           </p>
+          {bench.pads.assumes && (
+            <p className="m-0 mt-1 border-l-4 border-undecided pl-3 text-[17px] font-bold">
+              {bench.pads.assumes}
+            </p>
+          )}
           <div className="flex items-stretch gap-2">
             <LeadingEnd
               parts={bench.pads.parts}
@@ -467,9 +472,6 @@ function ClickPanel({
             />
             <InnerPadBack parts={bench.pads.parts} placement={bench.pads.placement} />
           </div>
-          {bench.pads.assumes && (
-            <p className="m-0 border-l-4 border-undecided pl-3 text-[17px] font-bold">{bench.pads.assumes}</p>
-          )}
           {bench.pads.placement.lines.map((l) => (
             <p key={l} className="m-0 text-[16px]">
               {l}
