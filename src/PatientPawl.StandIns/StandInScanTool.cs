@@ -9,7 +9,7 @@ namespace PatientPawl.StandIns;
 /// <param name="Floor">Voltage under which it refuses to drive the brake.</param>
 /// <param name="CalipersOn">True when both calipers are on with pads in.</param>
 /// <param name="InService">True when the brake is known to be in service.</param>
-public sealed record StandInCar(ElectricPotential Battery, ElectricPotential Floor, bool CalipersOn, bool InService);
+public sealed record StubCar(ElectricPotential Battery, ElectricPotential Floor, bool CalipersOn, bool InService);
 
 /// <summary>
 /// A scan tool that is not there: it refuses under the battery floor and where the brake already is, keeps codes, and stores one when it is told to
@@ -23,11 +23,11 @@ public sealed class StandInScanTool : IScanTool
     private bool _inService;
 
     /// <summary>The car under it.</summary>
-    public StandInCar Car { get; private set; } = new(ElectricPotential.FromVolts(12.6), ElectricPotential.FromVolts(12.0), true, false);
+    public StubCar Car { get; private set; } = new(ElectricPotential.FromVolts(12.6), ElectricPotential.FromVolts(12.0), true, false);
 
     /// <summary>Puts the car as the job knows it.</summary>
     /// <exception cref="InputException">A voltage no car has.</exception>
-    public void Put(StandInCar car)
+    public void Put(StubCar car)
     {
         ArgumentNullException.ThrowIfNull(car);
         new Checks().Range("batteryV", car.Battery.Volts, 6, 16, "V").ThrowIfAny();
