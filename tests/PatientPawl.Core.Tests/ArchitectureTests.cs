@@ -69,7 +69,9 @@ public class ArchitectureTests
         string[] allowed = ["Turns", "LevelAfter", "LevelPercent", "AtTheBoltLbfFt", "SettingLbfFt", "PermissibleDeviation", "Value", "Low", "High", "BatteryVolts",
             // Temperatures and expansion: no quantity of the open formats carries them, so the unit stands in the name.
             "DrumCelsius", "GaugeCelsius", "DifferenceDoubtKelvin", "HalfWidthKelvin", "ExpansionPerKelvin", "Celsius", "PercentLeft", "ContactShare", "LastsToNext",
-            "DryCelsius", "WetCelsius", "MarginCelsius", "HottestCelsius", "WaterPercent", "LevelDrawn", "LevelHome", "LevelFinal", "TurnsToGo", "TurnsToGoError", "TurnsAtTarget", "TurnsNow", "TurnsHome", "SlotAtTurns", "EffortRatio"];
+            "DryCelsius", "WetCelsius", "MarginCelsius", "HottestCelsius", "WaterPercent", "LevelDrawn", "LevelHome", "LevelFinal", "TurnsToGo", "TurnsToGoError", "TurnsAtTarget", "TurnsNow", "TurnsHome", "SlotAtTurns", "EffortRatio",
+            // N m/A and ratios: no quantity exists.
+            "TorqueConstant", "GearRatio", "Efficiency"];
         var doubles = Public.Where(t => t.Namespace != "PatientPawl.Core").SelectMany(t => t.GetProperties(BindingFlags.Instance | BindingFlags.Public | BindingFlags.DeclaredOnly))
             .Where(p => (Nullable.GetUnderlyingType(p.PropertyType) ?? p.PropertyType) == typeof(double)).Select(p => p.Name).Distinct();
         doubles.Except(allowed).ShouldBeEmpty();
