@@ -331,7 +331,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             if (seal is null) return Wrong(i + 1, "has no seal: it was added past this program");
             if (!seals.Fits(jobId, i + 1, hash, seal)) return Wrong(i + 1, "does not match its seal: it was changed past this program");
             previous = hash;
-            if (PictureOf(content) is { } sha && WrongPicture(sha) is { } trouble) return Wrong(i + 1, trouble);
+            if (BytesOf(content) is { } named && WrongBytes(named) is { } trouble) return Wrong(i + 1, trouble);
         }
 
         return known > stored.Count ? Wrong(stored.Count + 1, $"and all after it, up to {known}, are missing: the log was cut") : new(jobId, stored.Count, null, $"Verified: {Core.Figure.Count(stored.Count, "event")}, each as it was stored.");
@@ -339,12 +339,12 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         LogCheck Wrong(int seq, string how) => new(jobId, stored.Count, seq, $"Event {seq} {how}.");
     }
 
-    // What names no picture is not read for one: the type's name stands in the bytes of an event that does.
-    private static string? PictureOf(byte[] content) =>
-        content.AsSpan().IndexOf("\"photo-taken\""u8) >= 0 && Stored(content).Event is PhotoTaken photo ? photo.Sha256 : null;
+    // What names no bytes is not read for them: the type's name stands in the bytes of an event that does.
+    private static INamesBytes? BytesOf(byte[] content) =>
+        content.AsSpan().IndexOf("\"photo-taken\""u8) >= 0 || content.AsSpan().IndexOf("\"trace-kept\""u8) >= 0 ? Stored(content).Event as INamesBytes : null;
 
-    private string? WrongPicture(string sha256) => _photos.Find(sha256) is not { } bytes ? "names a photo that is gone"
-        : Picture.Of(bytes).Sha256 == sha256 ? null : "names a photo that is not the one that was taken";
+    private string? WrongBytes(INamesBytes named) => _photos.Find(named.Sha256) is not { } bytes ? $"names a {named.Kind} that is gone"
+        : Picture.Of(bytes).Sha256 == named.Sha256 ? null : $"names a {named.Kind} that is not the one that was taken";
 
     /// <summary>Seals events that are older than seals, as they are found.</summary>
     public void SealWhatIsOlder()

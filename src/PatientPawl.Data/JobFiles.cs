@@ -11,7 +11,7 @@ public sealed record JobFile(string Format, int FormatVersion, Guid JobId, IRead
 /// <summary>One event of the open format: the content exactly as it was hashed, and the chain's hash after it.</summary>
 public sealed record JobFileEvent(JsonElement Content, string Hash);
 
-/// <summary>A photo in the open format: base64, found by the hash that an event names.</summary>
+/// <summary>A photo or a trace in the open format: base64, found by the hash that an event names.</summary>
 public sealed record Attachment(string Sha256, string Type, byte[] Content);
 
 /// <summary>What reading a file in did.</summary>
@@ -35,10 +35,10 @@ public sealed class JobFiles(EventStore events, Photos photos)
             text.Append(i == 0 ? "\n" : ",\n").Append("{\"content\":").Append(Encoding.UTF8.GetString(stored[i].Content)).Append(",\"hash\":\"").Append(stored[i].Hash).Append("\"}");
         text.Append("\n]");
         // Undone ones too: their events are in the log. One that is gone is told where the log is verified.
-        var pictures = events.State(id).Log.Select(e => e.Event).OfType<PhotoTaken>().Select(p => p.Sha256).Distinct(StringComparer.Ordinal)
-            .Select(sha => (Sha: sha, Content: photos.Find(sha))).Where(p => p.Content is not null).ToList();
+        var pictures = events.State(id).Log.Select(e => e.Event).OfType<INamesBytes>().DistinctBy(p => p.Sha256, StringComparer.Ordinal)
+            .Select(n => (Sha: n.Sha256, Type: n.MediaType, Content: photos.Find(n.Sha256))).Where(p => p.Content is not null).ToList();
         for (var i = 0; i < pictures.Count; i++)
-            text.Append(i == 0 ? ",\"attachments\":[\n" : ",\n").Append("{\"sha256\":\"").Append(pictures[i].Sha).Append($"\",\"type\":\"{PhotoType}\",\"content\":\"").Append(Convert.ToBase64String(pictures[i].Content!)).Append("\"}");
+            text.Append(i == 0 ? ",\"attachments\":[\n" : ",\n").Append("{\"sha256\":\"").Append(pictures[i].Sha).Append("\",\"type\":\"").Append(pictures[i].Type).Append("\",\"content\":\"").Append(Convert.ToBase64String(pictures[i].Content!)).Append("\"}");
         return Encoding.UTF8.GetBytes(text.Append(pictures.Count > 0 ? "\n]}\n" : "}\n").ToString());
     }
 
@@ -112,12 +112,14 @@ public sealed class JobFiles(EventStore events, Photos photos)
     {
         var sent = (file.Attachments ?? []).DistinctBy(a => a.Sha256).ToDictionary(a => a.Sha256, StringComparer.Ordinal);
         List<Picture> pictures = [];
-        foreach (var (seq, sha) in read.Where(e => e.Event is PhotoTaken).Select(e => (e.Seq, ((PhotoTaken)e.Event).Sha256)))
+        foreach (var (seq, named) in read.Where(e => e.Event is INamesBytes).Select(e => (e.Seq, (INamesBytes)e.Event)))
         {
-            if (!sent.TryGetValue(sha, out var attachment)) throw Broken(seq, Figure.Shorten(sha), "an attachment of that hash", "names a photo that is not in the file");
+            var sha = named.Sha256;
+            if (!sent.TryGetValue(sha, out var attachment)) throw Broken(seq, Figure.Shorten(sha), "an attachment of that hash", $"names a {named.Kind} that is not in the file");
             var picture = Picture.Of(attachment.Content);
-            if (picture.Sha256 != sha) throw Broken(seq, Figure.Shorten(picture.Sha256), sha, "names a photo that is not the one in the file");
-            if (!picture.LooksLikeJpeg || attachment.Type != PhotoType || picture.Content.Length > Picture.MostBytes) throw Broken(seq, Figure.Shorten(attachment.Type), $"{PhotoType} of at most {Picture.MostBytes} bytes", "names a photo that is no picture of ours");
+            if (picture.Sha256 != sha) throw Broken(seq, Figure.Shorten(picture.Sha256), sha, $"names a {named.Kind} that is not the one in the file");
+            if (!picture.LooksLike(named.MediaType) || attachment.Type != named.MediaType || picture.Content.Length > Picture.MostBytes)
+                throw Broken(seq, Figure.Shorten(attachment.Type), $"{named.MediaType} of at most {Picture.MostBytes} bytes", $"names a {named.Kind} that is none of ours");
             pictures.Add(picture);
         }
 

@@ -15,6 +15,7 @@ public static class PawlJson
     private static readonly (Type Type, string Suffix)[] Units =
     [
         (typeof(Length), "Mm"), (typeof(Torque), "Nm"), (typeof(Volume), "Ml"), (typeof(Angle), "Deg"), (typeof(ElectricPotential), "V"),
+        (typeof(ElectricCurrent), "A"), (typeof(ElectricResistance), "Ohm"), (typeof(Duration), "S"), (typeof(Force), "N"), (typeof(ElectricCurrentGradient), "APerS"),
     ];
 
     public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
@@ -41,6 +42,11 @@ public static class PawlJson
         o.Converters.Add(new QuantityConverter<Volume>(v => Volume.FromMilliliters(v), q => q.Milliliters));
         o.Converters.Add(new QuantityConverter<Angle>(v => Angle.FromDegrees(v), q => q.Degrees));
         o.Converters.Add(new QuantityConverter<ElectricPotential>(v => ElectricPotential.FromVolts(v), q => q.Volts));
+        o.Converters.Add(new QuantityConverter<ElectricCurrent>(v => ElectricCurrent.FromAmperes(v), q => q.Amperes));
+        o.Converters.Add(new QuantityConverter<ElectricResistance>(v => ElectricResistance.FromOhms(v), q => q.Ohms));
+        o.Converters.Add(new QuantityConverter<Duration>(v => Duration.FromSeconds(v), q => q.Seconds));
+        o.Converters.Add(new QuantityConverter<Force>(v => Force.FromNewtons(v), q => q.Newtons));
+        o.Converters.Add(new QuantityConverter<ElectricCurrentGradient>(v => ElectricCurrentGradient.FromAmperesPerSecond(v), q => q.AmperesPerSecond));
         o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents, RefuseWhatIsNoFigure } };
         return o;
     }

@@ -1,6 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using PatientPawl.Core;
+using PatientPawl.Core.Electric;
+using PatientPawl.Core.Electric.Link;
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
@@ -95,6 +97,18 @@ internal static class WireNames
         Names((JobScope.Pads, "pads"), (JobScope.PadsAndRotors, "pads-and-rotors"), (JobScope.Shoes, "shoes"),
             (JobScope.PadsAndShoes, "pads-and-shoes"), (JobScope.PadsRotorsAndShoes, "pads-rotors-and-shoes"),
             (JobScope.Inspect, "inspect")),
+        Names((JobPurpose.Real, "real"), (JobPurpose.Demo, "demo"), (JobPurpose.Practice, "practice"), (JobPurpose.Test, "test")),
+        Names((ElectricAct.ReadCodes, "read-codes"), (ElectricAct.Release, "release"), (ElectricAct.IntoService, "into-service"), (ElectricAct.Close, "close"),
+            (ElectricAct.Apply, "apply"), (ElectricAct.Cycle, "cycle"), (ElectricAct.ClearCodes, "clear-codes")),
+        Names((RoutineStatus.NeverStarted, "never-started"), (RoutineStatus.Running, "running"), (RoutineStatus.Done, "done"), (RoutineStatus.Stopped, "stopped"),
+            (RoutineStatus.Failed, "failed")),
+        Names((SideEnd.None, "none"), (SideEnd.Moving, "moving"), (SideEnd.Clamped, "clamped"), (SideEnd.Released, "released"), (SideEnd.AtBackStop, "at-back-stop"),
+            (SideEnd.NoMotion, "no-motion"), (SideEnd.TravelLimit, "travel-limit"), (SideEnd.OutOfTime, "out-of-time"), (SideEnd.Open, "open"),
+            (SideEnd.Stopped, "stopped"), (SideEnd.LowVolts, "low-volts"), (SideEnd.Already, "already")),
+        Names((TraceDirection.Apply, "apply"), (TraceDirection.Release, "release")),
+        Names((TraceKind.NoCurrent, "no-current"), (TraceKind.Seized, "seized"), (TraceKind.NothingToClamp, "nothing-to-clamp"), (TraceKind.Clamps, "clamps"),
+            (TraceKind.LaterApply, "later-apply"), (TraceKind.RunsHeavy, "runs-heavy"), (TraceKind.DragsPiston, "drags-piston"),
+            (TraceKind.WeakSupply, "weak-supply"), (TraceKind.Releases, "releases"), (TraceKind.IntoService, "into-service")),
         Names((Known.NotKnown, "not-known"), (Known.Yes, "yes"), (Known.No, "no")),
         Names((LimitKind.Minimum, "minimum"), (LimitKind.Maximum, "maximum")),
         Names((LockerRule.WhereCalledFor, "where-called-for"), (LockerRule.Always, "always")),

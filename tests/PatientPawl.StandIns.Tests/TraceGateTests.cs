@@ -1,4 +1,5 @@
 using PatientPawl.Core.Electric;
+using PatientPawl.Core.Electric.Link;
 using PatientPawl.StandIns.Car;
 using UnitsNet;
 

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Electric.Link;
 using PatientPawl.StandIns.Car;
 
 namespace PatientPawl.StandIns.Tests;

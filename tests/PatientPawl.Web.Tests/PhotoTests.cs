@@ -184,7 +184,7 @@ public class PhotoTests
 
         await Refused("\"attachments\":[\n{\"sha256\":\"", "\"attachments\":[\n{\"sha256\":\"another", "names a photo that is not in the file");
         await Refused(Convert.ToBase64String(kept), Convert.ToBase64String(FourFields(80, 80)), "names a photo that is not the one in the file");
-        await Refused("image/jpeg", "text/html", "names a photo that is no picture of ours");
+        await Refused("image/jpeg", "text/html", "names a photo that is none of ours");
 
         (await other.Client.PostAsync("/api/jobs/import", new StringContent(file, Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
         (await other.Client.GetStringAsync($"/api/jobs/{id}/file")).ShouldBe(file);

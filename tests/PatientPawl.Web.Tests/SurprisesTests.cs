@@ -101,27 +101,6 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
-    public async Task The_stand_in_tool_refuses_under_the_floor_keeps_codes_and_stores_one_when_it_closes_on_nothing()
-    {
-        await _shop.SignIn();
-        var id = await _shop.JobInBay(2);
-        async Task<JsonNode> Ask(string function, double? volts = null, HttpStatusCode wanted = HttpStatusCode.OK) => await Post($"/api/jobs/{id}/scan-tool", new JsonObject { ["function"] = function, ["batteryV"] = volts }, wanted);
-        var read = await Ask("read-codes");
-        read["codes"]!.AsArray().Count.ShouldBe(1);
-        // The job stands in service with its calipers hung.
-        (await Ask("enter-service", 12.6))["words"]!.ToString().ShouldContain("in service already");
-        var weak = await Ask("close-service", 11.4);
-        ((bool)weak["succeeded"]!).ShouldBeFalse();
-        weak["words"]!.ToString().ShouldContain("11.4 V, at least 12.2 V");
-        var gap = await Ask("close-service", 12.8);
-        ((bool)gap["succeeded"]!).ShouldBeFalse();
-        gap["codes"]!.AsArray().Count.ShouldBe(2);
-        (await Ask("clear-codes"))["codes"]!.AsArray().Count.ShouldBe(0);
-        await Ask("read-codes", 99, HttpStatusCode.UnprocessableEntity);
-        await Ask("dance", null, HttpStatusCode.BadRequest);
-    }
-
-    [Fact]
     public async Task A_job_opens_with_a_new_caliper_on_one_side_and_for_every_scope()
     {
         await _shop.SignIn();

@@ -1,3 +1,5 @@
+using PatientPawl.Core.Electric;
+using PatientPawl.Core.Electric.Link;
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
@@ -9,6 +11,7 @@ using PatientPawl.Core.Shoes;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
+using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -33,7 +36,24 @@ public abstract record JobEvent
 /// <param name="Measured">Figures that earlier jobs measured at it; null in a job from before they were kept.</param>
 public sealed record JobOpened(
     int Number, int Bay, Vehicle Vehicle, int OdometerKm, string Complaint, JobScope Scope, SpecSheet Sheet, HouseRules Rules, IReadOnlyList<Instrument>? Instruments = null, IReadOnlyList<Side>? NewCalipers = null,
-    IReadOnlyList<LearntFact>? Learnt = null, IReadOnlyList<LearntFigure>? Measured = null) : JobEvent;
+    IReadOnlyList<LearntFact>? Learnt = null, IReadOnlyList<LearntFigure>? Measured = null) : JobEvent
+{
+    /// <summary>What it is for. Said once, at its opening, for ever; a job from before it was asked is of a real car.</summary>
+    public JobPurpose Purpose { get; init; }
+}
+
+/// <summary>What a job is for.</summary>
+public enum JobPurpose
+{
+    /// <summary>A real car.</summary>
+    Real,
+    /// <summary>To show the product.</summary>
+    Demo,
+    /// <summary>To learn.</summary>
+    Practice,
+    /// <summary>To try the product out.</summary>
+    Test,
+}
 
 /// <summary>Something learnt at a vehicle in an earlier job.</summary>
 /// <param name="Kind">What.</param>
@@ -259,7 +279,63 @@ public sealed record NoteAdded(string Text) : JobEvent;
 /// <param name="Side">The corner that it shows; null for the car.</param>
 /// <param name="Of">The report that it belongs to; null when it stands by itself.</param>
 /// <param name="Caption">What it shows, in words.</param>
-public sealed record PhotoTaken(string Sha256, int WidthPx, int HeightPx, Side? Side, Guid? Of, string Caption) : JobEvent;
+public sealed record PhotoTaken(string Sha256, int WidthPx, int HeightPx, Side? Side, Guid? Of, string Caption) : JobEvent, INamesBytes
+{
+    string INamesBytes.MediaType => "image/jpeg";
+    string INamesBytes.Kind => "photo";
+}
+
+/// <summary>An event that names bytes which are kept beside the log and travel with the job.</summary>
+public interface INamesBytes
+{
+    /// <summary>SHA-256 of the bytes.</summary>
+    string Sha256 { get; }
+
+    /// <summary>What they are, as RFC 6838 names it.</summary>
+    string MediaType { get; }
+
+    /// <summary>What they are, in a word.</summary>
+    string Kind { get; }
+}
+
+/// <summary>Something was asked of the car over a link. It is recorded before anything moves.</summary>
+/// <param name="Act">What.</param>
+/// <param name="Step">The step that it does.</param>
+/// <param name="Clear">Who said that their hands were clear.</param>
+public sealed record RoutineAsked(ElectricAct Act, StepKey Step, IReadOnlyList<string> Clear) : JobEvent;
+
+/// <summary>How what was asked over a link ended.</summary>
+/// <param name="Asked">The event that asked.</param>
+/// <param name="Status">How it ended; null where it was refused, or nobody knows.</param>
+/// <param name="Left">How the left side, or the only motor, ended.</param>
+/// <param name="Right">How the right side ended.</param>
+/// <param name="Refused">Why it was refused, as ISO 14229-1 numbers it; null where it was not.</param>
+/// <param name="Words">In words.</param>
+/// <param name="Codes">Codes that were stored then; may be empty.</param>
+/// <param name="Battery">Voltage at the end; null where nobody knows.</param>
+public sealed record RoutineEnded(Guid Asked, RoutineStatus? Status, SideEnd Left, SideEnd Right, int? Refused, string Words, string Codes, ElectricPotential? Battery) : JobEvent
+{
+    /// <summary>True where nobody knows how the brake stands.</summary>
+    internal bool Lost => Refused is null && Status != RoutineStatus.Done && Stays is null;
+
+    /// <summary>The side that did not go into service while the other is there; null where both went, or neither.</summary>
+    internal Side? Stays => Status != RoutineStatus.Failed ? null
+        : (IsBack(Left), IsBack(Right)) switch { (true, false) => Side.Right, (false, true) => Side.Left, _ => null };
+
+    private static bool IsBack(SideEnd end) => end is SideEnd.AtBackStop or SideEnd.Already;
+}
+
+/// <summary>A current trace. Its points are kept by their hash beside the log, as CSV; the log keeps how it was read.</summary>
+/// <param name="Sha256">SHA-256 of its bytes as they are kept: 64 small hexadecimal digits.</param>
+/// <param name="Side">The corner; of a motor that pulls both cables, left.</param>
+/// <param name="From">Where it comes from: the link, or a clamp meter.</param>
+/// <param name="Direction">What the motor did; null where nobody said.</param>
+/// <param name="Reading">How it was read, with the engines' version.</param>
+public sealed record TraceKept(string Sha256, Side Side, string From, TraceDirection? Direction, TraceReading Reading) : JobEvent, INamesBytes
+{
+    string INamesBytes.MediaType => "text/csv";
+    string INamesBytes.Kind => "trace";
+}
 
 /// <summary>An event with who, when and where in the order.</summary>
 /// <param name="Id">Made by the client, so that sending twice adds once.</param>

@@ -17,6 +17,9 @@ internal sealed record JobFile(
     /// <summary>Parts that are waited for, with the event that says so.</summary>
     public (PartsAwaited What, RecordedEvent At)? Awaits { get; init; }
 
+    /// <summary>What was asked over a link and has not ended.</summary>
+    public RecordedEvent? Running { get; init; }
+
     /// <summary>What the job goes on to after a night.</summary>
     public JobGoal Wanted { get; init; }
 

@@ -137,6 +137,8 @@ public sealed class JobState
     public LeftOvernight? Night => Now.Night;
     /// <summary>Parts that are waited for; null when none are.</summary>
     public AwaitedParts? Awaits => Now.Awaits is var (what, at) ? new(what.What, what.From, what.Expected, at.At, at.Id) : null;
+    /// <summary>What was asked over a link and has not ended; null where nothing is under way.</summary>
+    internal RecordedEvent? Running => Now.Running;
     /// <summary>Holds met so far.</summary>
     public ImmutableDictionary<string, HoldMet> HoldsMet => Now.HoldsMet;
     /// <summary>The remaining steps in order.</summary>
@@ -239,6 +241,9 @@ public sealed class JobState
             PartsAwaited e => Same(next with { Awaits = (e, recorded) }),
             PartsCame => Same(next with { Awaits = null }),
             FindingReported e => Reported(next, e, recorded.Id),
+            RoutineAsked => Same(next with { Running = recorded }),
+            RoutineEnded { Lost: true } e => Lost(next with { Running = null }, e, recorded.Id),
+            RoutineEnded => Same(next with { Running = null }),
             LeftOvernight e => Same(next with { Night = e }),
             CameBack => Replan(Doubtful(next with { Night = null })),
             PawlLifted e => Replan(Doubted(next, e)),
@@ -366,6 +371,19 @@ public sealed class JobState
         parts = Moved(parts, FindingRules.Onto(parts.Setup, parts.Car, e.Kind, e.Side));
         if (e is { Kind: FindingKind.StuckPiston, Side: { } side }) parts = parts.WithCorner(side, c => c with { Stop = null });
         return Changed(Replan(parts), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);
+    }
+
+    /// <summary>
+    /// A motor that did not end as it was asked to: nobody knows where the spindles stand, and the plan asks to look. Where only one stayed in
+    /// service, the step that follows says so.
+    /// </summary>
+    private JobState Lost(JobFile next, RoutineEnded e, Guid id)
+    {
+        var car = next.Car.With(Planning.Car.Brake, ParkingBrake.Unknown);
+        foreach (var side in Core.Sides.Both.Where(_ => next.Setup.IsMotor)) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
+        if (next.Setup.PullsCables) car = car.With(Planning.Car.Cable, CableRun.Unknown);
+        if (car.Get(Planning.Car.Closing) != Closing.AsItCame) car = car.With(Planning.Car.Closing, Closing.Open);
+        return Changed(Replan(Moved(next, car)), id, $"{e.Words} Nobody knows how the brake stands: it is looked at.", null);
     }
 
     /// <summary>A step done before its turn: what anyone can see of it is so, the rest is in doubt and looked at.</summary>

@@ -1,3 +1,5 @@
+using PatientPawl.Core.Electric.Link;
+
 namespace PatientPawl.StandIns.Car;
 
 /// <summary>A fault that can be put into the stand-in car.</summary>
@@ -213,6 +215,21 @@ public sealed class StandInCar
         var piston = _faults.Contains(CarFault.NotPumped) && mechanics.PistonMetres is null ? Math.Min(1e-3, mechanics.ContactMetres) : mechanics.PistonMetres ?? mechanics.ContactMetres;
         // A piston is never behind the nut: it lies on it.
         d.Piston = Math.Max(piston, d.Nut);
+    }
+
+    /// <summary>Puts the brake as it was left: spindles and unit together.</summary>
+    /// <param name="state">Released, applied, in service, or not known.</param>
+    public void Leave(UnitState state)
+    {
+        foreach (var d in _drives)
+        {
+            var at = double.IsFinite(d.Contact) ? d.Contact : d.Piston;
+            var squeezed = (d.Figures.TorqueConstant * d.Figures.CutOffAmps - d.Figures.FrictionNm) * d.Figures.Efficiency / d.Figures.MetresPerRadian / d.Figures.Stiffness;
+            d.Nut = state switch { UnitState.Applied => at + squeezed, UnitState.Service => 0, _ => Math.Max(0, at - d.Figures.ReleaseGapMetres) };
+            if (d.Nut > d.Piston) d.Piston = d.Nut;
+        }
+
+        Unit.State = state;
     }
 
     /// <summary>Presses a piston home. False where it lies on a spindle that is not back, and does not move.</summary>

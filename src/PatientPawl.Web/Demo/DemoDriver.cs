@@ -27,7 +27,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     private JobState State => events.State(_job);
 
     public DemoDriver Open(int bay, Vehicle vehicle, SpecSheet sheet, int km, string complaint, JobScope scope) =>
-        Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()), 0);
+        Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()) with { Purpose = JobPurpose.Demo }, 0);
 
     public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
         q.Id is "lamps" or "twin-wheels" or "wheel-bolts" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));

@@ -70,6 +70,7 @@ public static class PawlApp
             return 1;
         }
 
+        if (options.Demo) app.Services.GetRequiredService<Electric.CarHost>().Start();
         foreach (var at in options.Addresses) await output.WriteLineAsync($"Patient Pawl is at {at} (data in {options.DataFolder}). Ctrl+C stops it.");
         if (options is { Listen: not null, Certificate: null, BehindProxy: null }) await output.WriteLineAsync("Other devices: open /join there once, and trust the workshop's root.");
         await app.WaitForShutdownAsync();
@@ -106,7 +107,8 @@ public static class PawlApp
         services.AddSingleton<DemoWorkshop>();
         services.AddSingleton<SignIn>();
         services.AddSingleton<Gauges>();
-        services.AddSingleton<Electric.ScanTools>();
+        services.AddSingleton<Electric.CarHost>();
+        services.AddSingleton<Electric.ElectricRuns>();
         services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
         services.AddScoped<JobCommands>();
         services.AddScoped(s => new ToolBoard(s.GetRequiredService<Library>().Instruments(), DateOnly.FromDateTime(s.GetRequiredService<TimeProvider>().GetLocalNow().DateTime)));

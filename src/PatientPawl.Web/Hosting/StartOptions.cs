@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 
 namespace PatientPawl.Web.Hosting;
@@ -13,6 +14,12 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
 
     /// <summary>The proxy whose word on scheme, host and address is taken; null where there is none.</summary>
     public IPAddress? BehindProxy { get; init; }
+
+    /// <summary>The car on the link; null is the stand-in of this process.</summary>
+    public (string Host, int Port)? Car { get; init; }
+
+    /// <summary>How much faster than real the stand-in car's time goes, 0.1 to 100.</summary>
+    public double CarSpeed { get; init; } = 1;
 
     /// <summary>Where a backup goes, instead of serving; null when none is asked for.</summary>
     public string? Backup { get; init; }
@@ -45,7 +52,10 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
     public static string DefaultFolder =>
         Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share", "patient-pawl");
 
-    private const string Usage = "Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --verify, --backup FILE, --restore FILE.";
+    private const string Usage = "Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --car HOST:PORT, --car-speed 0.1..100, --verify, --backup FILE, --restore FILE.";
+
+    private static (string Host, int Port)? Endpoint(string text) =>
+        text.LastIndexOf(':') is > 0 and var at && int.TryParse(text[(at + 1)..], NumberStyles.None, CultureInfo.InvariantCulture, out var port) && port is >= 1 and <= 65535 ? (text[..at], port) : null;
 
     /// <summary>Reads the command line; says what is wrong in one line and returns null when it cannot.</summary>
     public static StartOptions? Read(string[] args, TextWriter errors)
@@ -64,6 +74,8 @@ public sealed record StartOptions(int Port, string DataFolder, bool Demo)
                 "--port" when int.TryParse(value, out var port) && port is >= 1 and <= 65535 => options with { Port = port },
                 "--listen" when IPAddress.TryParse(value, out var address) => options with { Listen = address },
                 "--behind-proxy" when IPAddress.TryParse(value, out var proxy) => options with { BehindProxy = proxy },
+                "--car" when Endpoint(value) is { } car => options with { Car = car },
+                "--car-speed" when double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var speed) && speed is >= 0.1 and <= 100 => options with { CarSpeed = speed },
                 "--data" when value.Length > 0 => options with { DataFolder = Path.GetFullPath(value) },
                 "--certificate" when value.Length > 0 => options with { Certificate = Path.GetFullPath(value) },
                 "--backup" when value.Length > 0 => options with { Backup = Path.GetFullPath(value) },

@@ -16,7 +16,7 @@ using UnitsNet;
 
 namespace PatientPawl.Web.Jobs;
 
-public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null) : IVersioned;
+public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null, JobPurpose Purpose = JobPurpose.Real) : IVersioned;
 /// <summary>A finding whose consequences are asked for before it is reported.</summary>
 public sealed record FindingWanted(FindingKind Kind, Side? Side);
 
@@ -68,7 +68,7 @@ internal static class JobEndpoints
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var before = events.OnVehicle(c.Vehicle.Plate);
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before))
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before)) with { Purpose = c.Purpose }
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Electric;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
@@ -154,6 +155,7 @@ public static partial class JobRules
 
     private static void RequireAllowed(JobState state, StepKey step)
     {
+        if (JobElectric.Pending(state) is { } running) throw new NotAllowedException("Not yet.", [running.Says], []);
         var why = Planner.Why(state.Setup, state.Car, step);
         if (!why.Allowed) throw new NotAllowedException("Not yet.", why.Lacking, why.Interlocks);
         if (!Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(step) && Planner.Choices(state.Setup, state.Car, state.Remaining).All(c => c.Step != step))

@@ -1,38 +1,38 @@
-namespace PatientPawl.StandIns.Car;
+namespace PatientPawl.Core.Electric.Link;
 
 /// <summary>A trouble code of the stand-in car. Letters and digits as SAE J2012 writes them (from memory); numbers and words are ours.</summary>
 /// <param name="Number">The two bytes behind the letters.</param>
 /// <param name="Text">What it says.</param>
 /// <param name="Cause">What stores it.</param>
 /// <param name="Remedy">What ends it.</param>
-public sealed record TroubleCode(ushort Number, string Text, string Cause, string Remedy)
+public sealed record TroubleCode(int Number, string Text, string Cause, string Remedy)
 {
-    /// <summary>As it is read out: a letter and four digits.</summary>
-    public string Letters => $"{"PCBU"[Number >> 14]}{(Number >> 12) & 3}{Number & 0xFFF:X3}";
+    /// <summary>As it is read out.</summary>
+    public string Letters => CarLink.Letters(Number);
 }
 
 /// <summary>Every code of the stand-in car.</summary>
 public static class TroubleCodes
 {
     private static TroubleCode Of(string letters, string text, string cause, string remedy) =>
-        new((ushort)(("PCBU".IndexOf(letters[0], StringComparison.Ordinal) << 14) | Convert.ToInt32(letters[1..], 16)), text, cause, remedy);
+        new(("PCBU".IndexOf(letters[0], StringComparison.Ordinal) << 14) | Convert.ToInt32(letters[1..], 16), text, cause, remedy);
 
     /// <summary>Circuit open, left and right.</summary>
-    public static TroubleCode[] Open { get; } =
+    public static IReadOnlyList<TroubleCode> Open { get; } =
     [
         Of("C1A01", "rear brake actuator left, circuit open", "No current flows when the left motor is fed.", "Plug home, fuse whole, then clear and cycle."),
         Of("C1A02", "rear brake actuator right, circuit open", "No current flows when the right motor is fed.", "Plug home, fuse whole, then clear and cycle."),
     ];
 
     /// <summary>Seized, left and right.</summary>
-    public static TroubleCode[] Seized { get; } =
+    public static IReadOnlyList<TroubleCode> Seized { get; } =
     [
         Of("C1A11", "rear brake actuator left, seized", "The left motor drew its cut-off current and did not move.", "Free or renew the actuator or its spindle."),
         Of("C1A12", "rear brake actuator right, seized", "The right motor drew its cut-off current and did not move.", "Free or renew the actuator or its spindle."),
     ];
 
     /// <summary>Travel limit without clamping, left and right.</summary>
-    public static TroubleCode[] NoClamp { get; } =
+    public static IReadOnlyList<TroubleCode> NoClamp { get; } =
     [
         Of("C1A21", "rear brake left, travel limit without clamp", "The left spindle ran out of travel with nothing between.", "Pads in, caliper on, then into service and closed again."),
         Of("C1A22", "rear brake right, travel limit without clamp", "The right spindle ran out of travel with nothing between.", "Pads in, caliper on, then into service and closed again."),
