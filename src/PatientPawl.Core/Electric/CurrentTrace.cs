@@ -5,7 +5,7 @@ namespace PatientPawl.Core.Electric;
 /// <summary>One point of a current trace.</summary>
 /// <param name="At">When, from the first point.</param>
 /// <param name="Current">The current.</param>
-public readonly record struct TracePoint(Duration At, ElectricCurrent Current);
+public sealed record TracePoint(Duration At, ElectricCurrent Current);
 
 /// <summary>What a motor did while its current was recorded, where somebody knows it.</summary>
 public enum TraceDirection

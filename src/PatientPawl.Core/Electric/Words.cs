@@ -34,9 +34,9 @@ public static class Words
     {
         SideEnd.None => "not moved",
         SideEnd.Moving => "moving",
-        SideEnd.Clamped => "clamped to its cut-off",
+        SideEnd.Clamped => "clamped to the cut-off",
         SideEnd.Released => "released",
-        SideEnd.AtBackStop => "at its back stop",
+        SideEnd.AtBackStop => "at the back stop",
         SideEnd.NoMotion => "current on, no motion",
         SideEnd.TravelLimit => "out of travel, nothing clamped",
         SideEnd.OutOfTime => "end not found",

@@ -146,6 +146,8 @@ public enum BenchKind
     Look,
     /// <summary>Every fastener's figure and setting.</summary>
     Torques,
+    /// <summary>Motors, their currents and their codes.</summary>
+    Electric,
 }
 
 /// <summary>A bench of a job, reached from every step of it.</summary>
@@ -256,7 +258,7 @@ public static class RunSheets
             LayingOut.Of(state),
             [FindingRules.At(state, Side.Left), FindingRules.At(state, null), FindingRules.At(state, Side.Right)], state.Night,
             GoalCard.Of(state), CanChoose(state) && Planner.MayChoose(state.Setup, state.Car, state.Remaining).Any(), state.Awaits,
-            [.. BenchesAt(state, Side.Left), new(BenchKind.Pads, SheetLane.Car), new(BenchKind.Fluid, SheetLane.Car), new(BenchKind.Torques, SheetLane.Car), .. BenchesAt(state, Side.Right)]);
+            [.. BenchesAt(state, Side.Left), .. CarBenches(state), .. BenchesAt(state, Side.Right)]);
     }
 
     // A piston is followed where it is known which way it goes, and there are shoes where the brake has them.
@@ -267,6 +269,12 @@ public static class RunSheets
         if (state.Corner(side).Ruled is not null) yield return new(BenchKind.Retract, lane);
         yield return new(BenchKind.Rotor, lane);
         if (state.Car.Get(Planning.Corner.Shoes, side) != ShoesState.None) yield return new(BenchKind.Shoes, lane);
+    }
+
+    private static IEnumerable<JobBench> CarBenches(JobState state)
+    {
+        BenchKind[] kinds = [BenchKind.Pads, BenchKind.Fluid, BenchKind.Torques, .. state.Setup.IsElectric ? [BenchKind.Electric] : Array.Empty<BenchKind>()];
+        return kinds.Select(k => new JobBench(k, SheetLane.Car));
     }
 
     // A way that did not do it: the next way is at the same place.

@@ -296,7 +296,11 @@ public sealed class StandInCar
     }
 
     /// <summary>Puts a charger on, or takes it off.</summary>
-    public void Charge(bool on) => Battery.Charger = on && !_faults.Contains(CarFault.ChargerOff);
+    public void Charge(bool on)
+    {
+        Battery.Charger = on && !_faults.Contains(CarFault.ChargerOff);
+        if (!Unit.Runs) Volts = AtRest;
+    }
 
     private void Begin(Routine? routine)
     {
@@ -323,7 +327,7 @@ public sealed class StandInCar
     private void Rest(double seconds)
     {
         Battery.Draw(Idle, seconds);
-        Volts = Battery.OpenVolts - Battery.Figures.InternalOhm * Idle;
+        Volts = AtRest;
         Seconds += seconds;
         if (_quietRun < QuietAfter && _samples.Count > 0)
         {
@@ -342,6 +346,8 @@ public sealed class StandInCar
             Begin(Routine.Apply);
         }
     }
+
+    private double AtRest => Battery.OpenVolts - Battery.Figures.InternalOhm * Idle;
 
     private double Idle => Ignition ? Battery.Figures.IgnitionAmps : Asleep ? Battery.Figures.SleepingAmps : 0.5;
 

@@ -21,7 +21,7 @@ public sealed class CarServer : IAsyncDisposable
 {
     private const int MostSockets = 4;
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(10), FirstWord = TimeSpan.FromSeconds(2), Idle = TimeSpan.FromMinutes(5), AliveWait = TimeSpan.FromMilliseconds(500),
-        Takes = TimeSpan.FromMilliseconds(120);
+        Takes = TimeSpan.FromMilliseconds(120), IntoMotion = TimeSpan.FromMilliseconds(600);
 
     private readonly CarServerOptions _options;
     private readonly TimeProvider _clock;
@@ -355,7 +355,7 @@ public sealed class CarServer : IAsyncDisposable
         {
             answer = tester.Talk.Answer(data.Span, _clock.GetUtcNow());
             // A link that is to be lost is lost a moment into the next motion.
-            if (_cutAt is null && Car.Unit.Runs && Car.Faults.Contains(CarFault.LinkLost)) _cutAt = _clock.GetUtcNow() + TimeSpan.FromMilliseconds(300);
+            if (_cutAt is null && Car.Unit.Runs && Car.Faults.Contains(CarFault.LinkLost)) _cutAt = _clock.GetUtcNow() + IntoMotion / _options.Speed;
         }
 
         if (answer is not null) await send(Doip.Message(Doip.UnitAddress, source, answer));

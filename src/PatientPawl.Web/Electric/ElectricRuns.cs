@@ -175,8 +175,9 @@ public sealed partial class ElectricRuns(CarHost cars, EventStore events, Librar
             var state = events.State(run.Job);
             cars.Put(run.Job, state);
             var ended = run.Act is ElectricAct.ReadCodes or ElectricAct.ClearCodes ? await Codes(run) : await Motors(run);
-            Record(run, "ended", s => JobRules.End(s, ended));
+            // The traces first: when the end is there, everything is that belongs to it.
             foreach (var (side, trace) in run.Traces) Keep(run, side, trace);
+            Record(run, "ended", s => JobRules.End(s, ended));
             if (JobRules.Follows(events.State(run.Job), run.Asked, run.IsLead, Board()) is not null) Record(run, "step", s => JobRules.Follows(s, run.Asked, run.IsLead, Board())!);
         }
         catch (Exception e) when (e is NotAllowedException or InputException)

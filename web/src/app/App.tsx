@@ -32,6 +32,8 @@ const PAGES = {
   JobRotor: () => import("../features/rotors/RotorBench").then((m) => m.JobRotor),
   QuickPads: () => import("../features/pads/PadBench").then((m) => m.QuickPads),
   JobPads: () => import("../features/pads/PadBench").then((m) => m.JobPads),
+  ElectricBench: () => import("../features/electric/ElectricBench").then((m) => m.ElectricBench),
+  CurrentBench: () => import("../features/electric/CurrentBench").then((m) => m.CurrentBench),
   InstrumentsPage: () => import("../features/measuring/InstrumentsPage").then((m) => m.InstrumentsPage),
   SheetEditor: () => import("../features/workshop/SheetEditor").then((m) => m.SheetEditor),
   HouseRules: () => import("../features/workshop/HouseRules").then((m) => m.HouseRules),
@@ -100,6 +102,7 @@ export function App() {
                 <Route path="shoes/:side" element={late("JobShoes")} />
                 <Route path="rotor/:side" element={late("JobRotor")} />
                 <Route path="pads" element={late("JobPads")} />
+                <Route path="electric" element={late("ElectricBench")} />
                 <Route path="plan" element={late("PlanPage")} />
                 <Route path="torques" element={late("TorqueCardPage")} />
                 <Route path="record" element={late("RecordPage")} />
@@ -110,6 +113,7 @@ export function App() {
               <Route path="/bench/shoes" element={late("QuickShoes")} />
               <Route path="/bench/rotor" element={late("QuickRotor")} />
               <Route path="/bench/pads" element={late("QuickPads")} />
+              <Route path="/bench/current" element={late("CurrentBench")} />
               <Route path="/workshop" element={guarded(late("WorkshopPage"))} />
               <Route path="/workshop/instruments" element={guarded(late("InstrumentsPage"))} />
               <Route path="/workshop/spec-sheets/new" element={guarded(late("SheetEditor"))} />

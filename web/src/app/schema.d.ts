@@ -768,6 +768,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/current": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reads a current trace given as CSV: its kind, times, currents, travel and clamp, and another beside it
+         * @description Reads a current trace given as CSV: its kind, times, currents, travel and clamp, and another beside it.
+         */
+        post: operations["readCurrent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/car/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Faults of the stand-in car
+         * @description Faults of the stand-in car. Only for who is signed in.
+         */
+        get: operations["getCarFaults"];
+        put?: never;
+        /**
+         * Sets or lifts a fault of the stand-in car; for the lead
+         * @description Sets or lifts a fault of the stand-in car; for the lead. Only for who is signed in.
+         */
+        post: operations["setCarFault"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/torque": {
         parameters: {
             query?: never;
@@ -1408,7 +1452,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/scan-tool": {
+    "/api/jobs/{id}/electric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The electric bench of a job: what it offers now, and why not the rest
+         * @description The electric bench of a job: what it offers now, and why not the rest. Only for who is signed in.
+         */
+        get: operations["getElectricBench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/electric/act": {
         parameters: {
             query?: never;
             header?: never;
@@ -1418,10 +1482,150 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Asks the stand-in scan tool for a function
-         * @description Asks the stand-in scan tool for a function. Only for who is signed in. Sent twice under one event id it counts once.
+         * Asks something of the car over the link. It is recorded before anything moves
+         * @description Asks something of the car over the link. It is recorded before anything moves. Only for who is signed in. Sent twice under one event id it counts once.
          */
-        post: operations["askScanTool"];
+        post: operations["actElectric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/electric/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Asks the unit to stop. It is not a safety device
+         * @description Asks the unit to stop. It is not a safety device. Only for who is signed in.
+         */
+        post: operations["stopElectric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/electric/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Asks the car how something stands whose end is not recorded
+         * @description Asks the car how something stands whose end is not recorded. Only for who is signed in.
+         */
+        post: operations["settleElectric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/electric/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Travel, currents, volts and state as they are (server-sent events)
+         * @description Travel, currents, volts and state as they are (server-sent events). Only for who is signed in.
+         */
+        get: operations["listenToElectric"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/electric/exchange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What went over the link for this job
+         * @description What went over the link for this job. Only for who is signed in.
+         */
+        get: operations["getExchange"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keeps a current trace taken with a clamp meter
+         * @description Keeps a current trace taken with a clamp meter. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["keepTrace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/traces/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A trace of this job as CSV
+         * @description A trace of this job as CSV. Only for who is signed in.
+         */
+        get: operations["getTrace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/traces/{sha256}/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Enough of a trace to draw it
+         * @description Enough of a trace to draw it. Only for who is signed in.
+         */
+        get: operations["getTraceDrawn"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2096,6 +2300,17 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ActCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            act: components["schemas"]["ElectricAct"];
+            clear: string[];
+            acknowledged: string[];
+        };
         /** @description A row still to come. */
         AheadRow: {
             /** @description The step. */
@@ -2219,10 +2434,6 @@ export interface components {
             /** @description True where it always has. */
             isOpposed?: boolean;
         };
-        AskTool: {
-            function: components["schemas"]["ToolFunction"];
-            batteryV: null | components["schemas"]["ElectricPotential"];
-        };
         /** @description A step given to a person. */
         Assignment: {
             /** @description The step. */
@@ -2303,7 +2514,7 @@ export interface components {
          * @description A bench.
          * @enum {unknown}
          */
-        BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques";
+        BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques" | "electric";
         /** @description Where the bleeding stands. */
         BleedAnswer: {
             /** @description How the method goes, in order. */
@@ -2530,6 +2741,13 @@ export interface components {
          * @enum {unknown}
          */
         CapRule: "stays-on" | "off-with-rag";
+        /** @enum {unknown} */
+        CarFault: "weak-battery" | "charger-off" | "unplugged-left" | "unplugged-right" | "seized" | "dry" | "pads-drag" | "one-slow" | "fuse-blown" | "pads-missing" | "not-pumped" | "on-the-spindle" | "door-opened" | "clamps-again" | "service-fails-right" | "link-lost" | "wrong-brake" | "code-stays";
+        CarFaults: {
+            isOwn: boolean;
+            set: components["schemas"]["CarFault"][];
+            all: components["schemas"]["CarFault"][];
+        };
         Catalogue: {
             looks: components["schemas"]["LookCard"][];
             architectures: components["schemas"]["ArchitectureCard"][];
@@ -2883,7 +3101,65 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        Duration: null | number;
+        /**
+         * @description What the electric bench can do over a link.
+         * @enum {unknown}
+         */
+        ElectricAct: "read-codes" | "release" | "into-service" | "close" | "apply" | "cycle" | "clear-codes";
+        /** @description One thing that the bench can do, and whether it may be done now. */
+        ElectricAction: {
+            /** @description What. */
+            act: components["schemas"]["ElectricAct"];
+            /** @description As it stands on its button. */
+            name: string;
+            step: null | components["schemas"]["StepKey"];
+            /** @description True when the plan offers it now. */
+            allowed: boolean;
+            /** @description What stands in its way; empty when nothing does. */
+            because: string[];
+            /** @description True where a motor moves: hands clear first. */
+            moves: boolean;
+            /** @description Cautions that are acknowledged with it. */
+            cautions: components["schemas"]["Caution"][];
+        };
+        /** @description The electric bench of a job. */
+        ElectricBenchView: {
+            /** @description True where the link may serve this job. */
+            servesLink: boolean;
+            /** @description Why it may, or may not. */
+            linkSays: string;
+            /** @description What it can do, in the order in which a job does it. */
+            actions: components["schemas"]["ElectricAction"][];
+            /** @description Who is on the job: each says that their hands are clear. */
+            people: string[];
+            pending: null | components["schemas"]["PendingRoutine"];
+            /** @description The newest trace of each side. */
+            traces: components["schemas"]["KeptTrace"][];
+            compared: null | components["schemas"]["TraceComparison"];
+            /** @description Each side beside its earlier one in this job; empty where there is none. */
+            earlier: components["schemas"]["TraceComparison"][];
+            /** @description How long the ignition may stay on; null where nobody has read the battery. */
+            batterySays: null | string;
+        };
+        ElectricCurrent: null | number;
+        ElectricCurrentGradient: null | number;
+        ElectricLive: {
+            linked: boolean;
+            says: string;
+            state: null | components["schemas"]["UnitState"];
+            running: null | components["schemas"]["ElectricAct"];
+            stopAsked: boolean;
+            mayRun: boolean;
+            elapsedS: null | components["schemas"]["Duration"];
+            voltageV: null | components["schemas"]["ElectricPotential"];
+            leftAtMm: null | components["schemas"]["Length"];
+            rightAtMm: null | components["schemas"]["Length"];
+            leftCurrentA: null | components["schemas"]["ElectricCurrent"];
+            rightCurrentA: null | components["schemas"]["ElectricCurrent"];
+        };
         ElectricPotential: null | number;
+        ElectricResistance: number;
         /** @description What the maker says about the electric parking brake. */
         ElectricSpec: {
             /** @description True when the service routine must run on its wheels. */
@@ -2901,6 +3177,20 @@ export interface components {
              */
             noManualRelease: boolean;
         };
+        /** @description One message that went over the link. */
+        Exchange: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description True from the tool, false from the car. */
+            sent: boolean;
+            /** @description Its bytes. */
+            hex: string;
+            /** @description What it means. */
+            words: string;
+        };
         /** @description An architecture that fell, and what felled it. */
         Fallen: {
             /** @description The architecture. */
@@ -2913,6 +3203,10 @@ export interface components {
          * @enum {unknown}
          */
         FastenerRole: "slide-pin" | "bracket" | "rotor-screw" | "actuator-screw" | "banjo" | "bleed-screw" | "wheel" | "spot-caliper";
+        FaultCommand: {
+            fault: components["schemas"]["CarFault"];
+            on: boolean;
+        };
         /** @enum {unknown} */
         FeltEffort: "easy" | "firm" | "hard";
         /** @description Something found that changes the job. */
@@ -3074,6 +3368,7 @@ export interface components {
          * @enum {unknown}
          */
         FluidRoomRule: "draw-off" | "open-bleeder";
+        Force: null | number;
         /** @description How long the pads last. */
         ForecastVerdict: {
             /**
@@ -3547,12 +3842,20 @@ export interface components {
             learnt?: null | components["schemas"]["LearntFact"][];
             /** @description Figures that earlier jobs measured at it; null in a job from before they were kept. */
             measured?: null | components["schemas"]["LearntFigure"][];
+            /** @description What it is for. Said once, at its opening, for ever; a job from before it was asked is of a real car. */
+            purpose?: components["schemas"]["JobPurpose"];
         };
         JobPadsRequest: {
             left: components["schemas"]["ReadingIn"][];
             right: components["schemas"]["ReadingIn"][];
             facts: null | components["schemas"]["PadFacts"];
         };
+        /**
+         * @description What a job is for.
+         * @default real
+         * @enum {unknown}
+         */
+        JobPurpose: "real" | "demo" | "practice" | "test";
         JobReading: {
             side: components["schemas"]["Side"];
             reading: components["schemas"]["PointReading"];
@@ -3640,6 +3943,22 @@ export interface components {
          * @enum {unknown}
          */
         Judged: "inner-lining" | "outer-lining" | "rotor-thickness" | "thickness-variation" | "total-runout" | "drum-diameter" | "drum-out-of-round" | "shoe-lining";
+        /** @description A trace that was kept, as it was read then. */
+        KeptTrace: {
+            /** @description Its bytes are found by it. */
+            sha256: string;
+            /** @description The corner; of a motor that pulls both cables, left. */
+            side: components["schemas"]["Side"];
+            /** @description Where it comes from. */
+            from: string;
+            /** @description How it was read. */
+            reading: components["schemas"]["TraceReading"];
+            /**
+             * Format: date-time
+             * @description When it was kept.
+             */
+            at: string;
+        };
         /**
          * @description An answer the maker's data may not give.
          * @default not-known
@@ -4106,6 +4425,32 @@ export interface components {
         };
         /** @enum {unknown} */
         MixVerdict: "as-the-cap" | "mixes" | "lowers-the-grade" | "never";
+        /** @description A motor, its gears and its spindle, as the maker or the sheet gives them. */
+        MotorConstants: {
+            /** @description Voltage with nothing drawn, 6 to 16 V. */
+            supplyV: components["schemas"]["ElectricPotential"];
+            /** @description From the battery through the motor, 0.05 to 10 ohm. */
+            resistanceOhm: components["schemas"]["ElectricResistance"];
+            /**
+             * Format: double
+             * @description N m/A, the same number as V s/rad; 0.001 to 1.
+             */
+            torqueConstant: number;
+            /**
+             * Format: double
+             * @description From motor to spindle, 1 to 2000.
+             */
+            gearRatio: number;
+            /** @description Of the spindle, 0.3 to 10 mm a turn. */
+            leadMm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Of the whole train, 0.05 to 0.95; null takes the flagged default.
+             */
+            efficiency?: null | number;
+            /** @description Current at which the unit ends an apply, 1 to 60 A; null when not known. */
+            cutOffA?: null | number;
+        };
         NewTechnicianRequest: {
             name: string;
             pin: string;
@@ -4220,6 +4565,7 @@ export interface components {
             complaint: string;
             scope: components["schemas"]["JobScope"];
             newCalipers?: null | components["schemas"]["Side"][];
+            purpose?: components["schemas"]["JobPurpose"];
         };
         /** @description Something that opened the hydraulics, and where. */
         Opening: {
@@ -4461,6 +4807,25 @@ export interface components {
             jobs: components["schemas"]["BoardCard"][];
             /** Format: int32 */
             before: null | number;
+        };
+        /** @description A routine that was asked for and whose end is not recorded. */
+        PendingRoutine: {
+            /**
+             * Format: uuid
+             * @description The event that asked.
+             */
+            eventId: string;
+            /** @description What was asked. */
+            act: components["schemas"]["ElectricAct"];
+            /** @description Who asked. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description What holds until its end is known. */
+            says: string;
         };
         PhotoCommand: {
             /** Format: uuid */
@@ -5564,6 +5929,12 @@ export interface components {
             /** @description True when none is left and some were done, or the job is past it. */
             finished: boolean;
         };
+        SseItemOfElectricLive: {
+            data?: components["schemas"]["ElectricLive"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
         SseItemOfJobChanged: {
             data?: components["schemas"]["JobChanged"];
             eventType?: null | string;
@@ -5903,24 +6274,6 @@ export interface components {
              */
             liningOnly: boolean;
         };
-        /** @description What a scan tool answered. */
-        ToolAnswer: {
-            /** @description What it was asked. */
-            function: components["schemas"]["ToolFunction"];
-            /** @description True when it did it. */
-            succeeded: boolean;
-            /** @description What it says, with the reason when it refused. */
-            words: string;
-            /** @description Stored codes as they stand. */
-            codes: string[];
-            /** @description Battery voltage it sees. */
-            batteryV: components["schemas"]["ElectricPotential"];
-        };
-        /**
-         * @description What a scan tool can be asked.
-         * @enum {unknown}
-         */
-        ToolFunction: "read-codes" | "clear-codes" | "enter-service" | "close-service";
         /** @description What a scan tool said, as reported by the technician. */
         ToolReport: {
             /** @description True when it said the routine was finished. */
@@ -6133,6 +6486,99 @@ export interface components {
          * @enum {unknown}
          */
         TorqueUnit: "nm" | "lbf-ft" | "lbf-in" | "kgf-m";
+        TraceAnswer: {
+            reading: components["schemas"]["TraceReading"];
+            drawn: components["schemas"]["TracePoint"][];
+            other: null | components["schemas"]["TraceReading"];
+            otherDrawn: null | components["schemas"]["TracePoint"][];
+            compared: null | components["schemas"]["TraceComparison"];
+        };
+        TraceCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            text: string;
+            direction: null | components["schemas"]["TraceDirection"];
+            motor: null | components["schemas"]["MotorConstants"];
+        };
+        /** @description Two traces side by side. */
+        TraceComparison: {
+            /** @description True where nothing differs that matters. */
+            alike: boolean;
+            /** @description In a sentence. */
+            says: string;
+            /** @description What differs. */
+            differences: components["schemas"]["TraceDifference"][];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A difference between two traces, with the check that settles it. */
+        TraceDifference: {
+            /** @description What differs, with its figures. */
+            says: string;
+            /** @description What would settle it. */
+            check: string;
+        };
+        /** @enum {unknown} */
+        TraceDirection: "apply" | "release";
+        /**
+         * @description What a trace shows.
+         * @enum {unknown}
+         */
+        TraceKind: "no-current" | "seized" | "nothing-to-clamp" | "clamps" | "later-apply" | "runs-heavy" | "drags-piston" | "weak-supply" | "releases" | "into-service";
+        /** @description One point of a current trace. */
+        TracePoint: {
+            /** @description When, from the first point. */
+            atS: components["schemas"]["Duration"];
+            /** @description The current. */
+            currentA: components["schemas"]["ElectricCurrent"];
+        };
+        /** @description A current trace, read. */
+        TraceReading: {
+            /** @description What it shows. */
+            kind: components["schemas"]["TraceKind"];
+            /** @description In a few words. */
+            name: string;
+            /** @description What it means, with its figures. */
+            says: string;
+            /** @description What to do about it; empty where there is nothing. */
+            do: string;
+            startS: null | components["schemas"]["Duration"];
+            inrushA: null | components["schemas"]["ElectricCurrent"];
+            freeA: null | components["schemas"]["ElectricCurrent"];
+            freeDoubtA: null | components["schemas"]["ElectricCurrent"];
+            contactS: null | components["schemas"]["Duration"];
+            contactDoubtS: null | components["schemas"]["Duration"];
+            travelMm: null | components["schemas"]["Length"];
+            travelDoubtMm: null | components["schemas"]["Length"];
+            riseAPerS: null | components["schemas"]["ElectricCurrentGradient"];
+            endA: null | components["schemas"]["ElectricCurrent"];
+            endedS: null | components["schemas"]["Duration"];
+            clampN: null | components["schemas"]["Force"];
+            clampDoubtN: null | components["schemas"]["Force"];
+            /**
+             * Format: int32
+             * @description Strokes in the trace.
+             */
+            strokes: number;
+            /** @description How it was read: zero, sign, what is cut. */
+            notes: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        TraceRequest: {
+            text: string;
+            motor?: null | components["schemas"]["MotorConstants"];
+            direction?: null | components["schemas"]["TraceDirection"];
+            /**
+             * Format: int32
+             * @default 1
+             */
+            stroke: number;
+            other?: null | string;
+        };
         /** @description How far the piston goes back. */
         TravelResult: {
             /** @description Travel the new parts need, margin included; can be negative when they are thinner. */
@@ -6199,6 +6645,8 @@ export interface components {
             /** @description True for the part that more readings at the same point would shrink. */
             fromRepeats: boolean;
         };
+        /** @enum {unknown} */
+        UnitState: "released" | "applying" | "applied" | "releasing" | "service" | "closing" | "fault";
         /**
          * @description Which way curved inner vanes lean going outward, seen from outside the car.
          * @enum {unknown}
@@ -8387,6 +8835,155 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    readCurrent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceAnswer"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCarFaults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarFaults"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    setCarFault: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FaultCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarFaults"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10702,7 +11299,65 @@ export interface operations {
             };
         };
     };
-    askScanTool: {
+    getElectricBench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ElectricBenchView"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    actElectric: {
         parameters: {
             query?: never;
             header?: never;
@@ -10713,7 +11368,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskTool"];
+                "application/json": components["schemas"]["ActCommand"];
             };
         };
         responses: {
@@ -10723,7 +11378,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToolAnswer"];
+                    "application/json": components["schemas"]["Appended"];
                 };
             };
             /** @description A field is wrong: its name, what was sent and what may be. */
@@ -10782,6 +11437,477 @@ export interface operations {
             };
             /** @description Not now: what is lacking, and what it would break. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    stopElectric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ElectricLive"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    settleElectric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    listenToElectric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfElectricLive"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getExchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Exchange"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    keepTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getTraceDrawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracePoint"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

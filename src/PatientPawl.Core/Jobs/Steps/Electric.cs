@@ -27,14 +27,20 @@ internal sealed class IgnitionLeftOn : StepBehaviour
         StepCatalogue.Find("ignition-left-on")!.HowIn(state.Setup) + (state.BatteryVolts is { } volts ? " " + IgnitionTime.From(ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)).Says : "");
 }
 
+/// <summary>Done by motors, or asked of their unit: the electric bench serves it.</summary>
+internal class OnTheElectricBench : StepBehaviour
+{
+    public override IReadOnlyList<BenchKind> Benches(JobState state, Side? side) => state.Setup.IsElectric ? [BenchKind.Electric] : [];
+}
+
 /// <summary>Done by the scan tool, which has the last word.</summary>
-internal class AsksTheScanTool : StepBehaviour
+internal class AsksTheScanTool : OnTheElectricBench
 {
     public override bool AsksTheTool => true;
 }
 
 /// <summary>Into service by the car's own sequence.</summary>
-internal sealed class InCarService : StepBehaviour
+internal sealed class InCarService : OnTheElectricBench
 {
     public override StepPage Page(JobState state) => StepPage.InCarSequence;
 }

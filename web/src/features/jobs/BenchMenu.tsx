@@ -20,6 +20,7 @@ export const BENCH_NAME: Record<Kind, string> = {
   pads: "Pad bench",
   fluid: "Fluid bench",
   torques: "Torque card",
+  electric: "Electric bench",
 };
 
 /** Where a bench of a job is. */

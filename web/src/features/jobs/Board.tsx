@@ -144,6 +144,9 @@ export function Board() {
             <Link className="btn" to="/bench/pads">
               Pads
             </Link>
+            <Link className="btn" to="/bench/current">
+              Motor current
+            </Link>
             <Link className="btn" to="/workshop">
               Workshop
             </Link>

@@ -2,6 +2,7 @@ import { Outlet, useOutletContext, useParams } from "react-router";
 import { ApiError, type JobView } from "../../app/api";
 import { useJob } from "../../app/hooks";
 import { Shell } from "../../ui/Shell";
+import { PURPOSE } from "../electric/words";
 
 export const useThisJob = () => useOutletContext<JobView>();
 
@@ -25,5 +26,6 @@ export function JobFrame() {
 
 export function jobTitle(job: JobView) {
   const v = job.opened.vehicle;
-  return { title: `${v.make} ${v.model}`, sub: `${v.use}, plate ${v.plate}` };
+  const purpose = PURPOSE[job.opened.purpose ?? "real"];
+  return { title: `${v.make} ${v.model}`, sub: `${purpose ? `${purpose}: ` : ""}${v.use}, plate ${v.plate}` };
 }

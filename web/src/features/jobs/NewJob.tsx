@@ -39,6 +39,7 @@ export function NewJob() {
   const setScope = (next: Schemas["JobScope"]) => keep("scope", next);
   const calipers = (draft.calipers ? draft.calipers.split(" ") : []) as Side[];
   const setCalipers = (next: Side[]) => keep("calipers", next.join(" "));
+  const purpose: Schemas["JobPurpose"] = draft.purpose === "practice" ? "practice" : "real";
   const ids = useRef({
     jobId: draft.jobId || newId(),
     eventId: draft.eventId || newId(),
@@ -60,6 +61,7 @@ export function NewJob() {
             complaint: f.complaint,
             scope,
             newCalipers: calipers,
+            purpose,
           },
         }),
       ),
@@ -188,6 +190,14 @@ export function NewJob() {
               </button>
             ))}
           </fieldset>
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={purpose === "practice"}
+            onClick={() => keep("purpose", purpose === "practice" ? "" : "practice")}
+          >
+            Practice: no real car. It stays so for ever.
+          </button>
           <p className="m-0 text-[15px] text-ink-2">
             Spec sheet and house rules are copied into the job: later changes do not touch it.
           </p>

@@ -18,7 +18,7 @@ import { LiftForm } from "./LiftDialog";
 import { AimReached } from "./GoalDialog";
 import { LookOverForm } from "./LookOverForm";
 import { ReadingFields, useStepInstruments } from "./ReadingFields";
-import { Sequence, StandInTool } from "./ServicePanel";
+import { Sequence } from "./ServicePanel";
 import { duration, figure } from "./words";
 
 /** Told when someone else was quicker: what the server said, and what had been typed here. */
@@ -558,19 +558,6 @@ function ClickPanel({
       )}
       {bench.page === "in-car-sequence" && <Sequence steps={job.opened.sheet.electric?.inCar ?? []} />}
       {bench.page === "in-car-closing" && <Sequence steps={job.opened.sheet.electric?.inCarClose ?? []} />}
-      {job.route === "scan-tool" && (
-        <StandInTool
-          job={job}
-          stepId={bench.step.stepId}
-          say={(words, shown) => {
-            setValue(
-              bench.needsReport ? "said" : "note",
-              bench.needsReport ? words : `${words} ${shown}`.trim(),
-            );
-            if (bench.needsReport) setValue("codes", shown);
-          }}
-        />
-      )}
       {bench.needsReport && (
         <div className="grid grid-cols-2 gap-2">
           <label className="field">

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
+import { FaultsSection } from "../electric/FaultsSection";
 import { BackupSection } from "./BackupSection";
 import { People } from "./People";
 import { Shell } from "../../ui/Shell";
@@ -133,6 +134,7 @@ export function WorkshopPage() {
           <ProblemNote error={add.error} />
         </section>
         {isLead && <BackupSection />}
+        {isLead && <FaultsSection />}
         <section className="flex flex-col gap-2">
           <h2 className="text-[26px]">Spec sheets</h2>
           {sheets.data?.map((s) => (
