@@ -112,14 +112,14 @@ public static class JobElectric
             : "A real car: the link does not serve it. Do it with your own tool, and say what the tool said.";
         var kept = state.Standing.Where(e => e.Event is TraceKept).Select(e => (At: e, Kept: (TraceKept)e.Event)).ToArray();
         KeptTrace? Of(Side side, int back) =>
-            kept.Where(k => k.Kept.Side == side && k.Kept.Direction != TraceDirection.Release).Reverse().Skip(back).Select(k => new KeptTrace(k.Kept.Sha256, side, k.Kept.From, k.Kept.Reading, k.At.At)).FirstOrDefault();
+            kept.Where(k => k.Kept.Side == side && k.Kept.Direction == kept[^1].Kept.Direction).Reverse().Skip(back).Select(k => new KeptTrace(k.Kept.Sha256, side, k.Kept.From, k.Kept.Reading, k.At.At)).FirstOrDefault();
         var (left, right) = (Of(Side.Left, 0), Of(Side.Right, 0));
         // Two of one actuation are kept within moments of each other.
         var pair = left is not null && right is not null && (left.At - right.At).Duration() < TimeSpan.FromMinutes(5);
         return new(serves, says, [.. Known.Select(k => Action(state, k))], People(state, now, me), Pending(state), [.. new[] { left, right }.OfType<KeptTrace>()],
             pair ? TraceSides.Compare(left!.Reading, right!.Reading) : null,
             [.. Sides.Both.Select(s => (Now: Of(s, 0), Then: Of(s, 1))).Where(p => p is { Now: not null, Then: not null }).Select(p => TraceSides.Compare(p.Now!.Reading, p.Then!.Reading, $"{p.Now.Side.Word()} now", "the one before"))],
-            state.BatteryVolts is { } volts ? IgnitionTime.From(UnitsNet.ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)).Says : null);
+            state.BatteryVolts is { } volts && IgnitionTime.From(UnitsNet.ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)) is { Lasts: not null } lasts ? lasts.Says : null);
     }
 
     /// <summary>The step that an act does now.</summary>
@@ -134,8 +134,9 @@ public static class JobElectric
         var step = Array.Find(there, offered.Contains) ?? there[0];
         var cautions = StepCatalogue.Find(step.StepId)!.Cautions;
         if (offered.Contains(step)) return new(known.Act, known.Name, step, true, [], known.Moves, cautions);
-        var why = Planner.Why(state.Setup, state.Car, step);
-        return new(known.Act, known.Name, step, false, why.Allowed ? ["The plan does not ask for it now."] : why.Lacking, known.Moves, cautions);
+        // What is behind it, or not on its way, lacks nothing that anybody should go and bring about.
+        if (!state.Remaining.Contains(step)) return new(known.Act, known.Name, step, false, ["The plan does not ask for it now."], known.Moves, cautions);
+        return new(known.Act, known.Name, step, false, Planner.Why(state.Setup, state.Car, step).Lacking, known.Moves, cautions);
     }
 
     /// <summary>Everybody who did something in this job lately, and whoever asks.</summary>

@@ -32,7 +32,7 @@ public sealed record FaultCommand(CarFault Fault, bool On);
 internal static class ElectricEndpoints
 {
     private const int DrawnPoints = 600;
-    private static readonly TimeSpan Running = TimeSpan.FromMilliseconds(50), Resting = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan Running = TimeSpan.FromMilliseconds(50), Resting = TimeSpan.FromMilliseconds(250);
 
     public static void MapElectric(this RouteGroupBuilder api)
     {

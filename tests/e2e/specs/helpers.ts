@@ -65,11 +65,11 @@ export async function openBench(page: Page, name: string) {
 export const header = (expectedVersion: number) => ({ eventId: randomUUID(), expectedVersion, occurredAt: "2026-11-25T10:00:00+00:00" });
 
 /** Opens a job by the API; for tests that are about something later. */
-export async function openJob(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", bay = 20) {
+export async function openJob(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", bay = 20, purpose: "real" | "practice" = "real") {
   const known = (await (await request.get("/api/vehicles")).json()).find((k: { vehicle: { plate: string } }) => k.vehicle.plate === plate);
   const jobId = randomUUID();
   const answer = await request.post("/api/jobs", {
-    data: { ...header(0), jobId, bay, vehicle: known.vehicle, sheetCode: known.sheetCode, odometerKm: 50_000, complaint: "Test", scope },
+    data: { ...header(0), jobId, bay, vehicle: known.vehicle, sheetCode: known.sheetCode, odometerKm: 50_000, complaint: "Test", scope, purpose },
   });
   expect(answer.ok(), await answer.text()).toBeTruthy();
   return jobId;
@@ -195,8 +195,8 @@ type Step = { stepId: string; side: "left" | "right" | null };
  * Opens a job and brings it to a step by the API, for tests that are about something later; the pages of the way there have tests of
  * their own.
  */
-export async function jobAt(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | "right" | null = null) {
-  const jobId = await openJob(request, plate, scope, bay);
+export async function jobAt(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | "right" | null = null, purpose: "real" | "practice" = "real") {
+  const jobId = await openJob(request, plate, scope, bay, purpose);
   const send = sender(request, jobId);
   const questions: { id: string }[] = (await (await request.get("/api/catalogue")).json()).lookOver;
   await send("look-over", { answers: questions.map((q) => ({ id: q.id, answer: USUALLY_NO.includes(q.id) ? "no" : "yes" })) });
@@ -204,6 +204,8 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
     for (const [look, seen] of [...SEEN[family], ["brake-by-wire", "no"], ["brake-hose", "yes"]]) await send("looks", { side: corner, look, seen });
     await send("rulings", { side: corner });
   }
+  // A practice job is there for its electric brake.
+  if (purpose === "practice") await send("route", { route: "scan-tool" });
   if (stepId) await advance(request, jobId, (now) => now.stepId === stepId && now.side === side);
   return jobId;
 }
@@ -241,7 +243,7 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
       readings: now.readings.filter((r: { kind: string }) => r.kind in VALUES).map((r: { kind: string; instrument: string | null }) => ({ kind: r.kind, value: VALUES[r.kind], instrumentId: r.instrument })),
       acknowledged: now.cautions.filter((c: { mustAcknowledge: boolean }) => c.mustAcknowledge).map((c: { id: string }) => c.id),
       outcome: null,
-      report: null,
+      report: now.needsReport ? { succeeded: true, words: "Both at the back stop", codes: "" } : null,
       note: null,
     });
   }

@@ -1,6 +1,6 @@
 import { figure } from "../jobs/words";
 
-const WIDTH = 224;
+const WIDTH = 240;
 const HEIGHT = 112;
 /** Pixels a millimetre of travel. */
 const SCALE = 7;
@@ -9,7 +9,9 @@ const RANGE = 12;
 
 /** One side, to scale along its axis: rotor, pads, piston, the spindle with its nut and the motor behind. */
 export function Actuator({ at, name }: { at: number | null; name: string }) {
-  const travel = Math.min(Math.max(at ?? 0, 0), RANGE);
+  // A nut that is pressed against its stop is told as there.
+  const shown = Math.max(at ?? 0, 0);
+  const travel = Math.min(shown, RANGE);
   const nut = STOP - travel * SCALE;
   return (
     <svg
@@ -17,7 +19,7 @@ export function Actuator({ at, name }: { at: number | null; name: string }) {
       height={HEIGHT}
       className="flex-shrink-0"
       role="img"
-      aria-label={at === null ? `${name}: not known` : `${name}: ${figure(at, 2)} mm from its back stop`}
+      aria-label={at === null ? `${name}: not known` : `${name}: ${figure(shown, 2)} mm from its back stop`}
       fontSize="14"
     >
       <g stroke="var(--ink)" strokeWidth="1.5">
@@ -31,10 +33,10 @@ export function Actuator({ at, name }: { at: number | null; name: string }) {
             <rect x={nut - 18} y="43" width="20" height="26" fill="var(--ink)" />
           </>
         )}
-        <rect x="188" y="34" width="34" height="44" rx="4" fill="var(--plate)" />
+        <rect x="188" y="34" width="48" height="44" rx="4" fill="var(--plate)" />
       </g>
-      <text x="205" y="61" textAnchor="middle" fill="var(--ink)" fontSize="13">
-        M
+      <text x="212" y="61" textAnchor="middle" fill="var(--ink)">
+        motor
       </text>
       <text x="30" y="108" textAnchor="middle" fill="var(--ink-2)">
         rotor
@@ -43,7 +45,7 @@ export function Actuator({ at, name }: { at: number | null; name: string }) {
         <g fill="var(--measure)" stroke="var(--measure)">
           <path d={`M${nut} 24 V34 M${STOP} 24 V34 M${nut} 29 H${STOP}`} strokeWidth="1.5" />
           <text x={Math.min((nut + STOP) / 2, 168)} y="16" textAnchor="middle" stroke="none">
-            {figure(at, 2)} mm
+            {figure(shown, 2)} mm
           </text>
         </g>
       )}

@@ -29,6 +29,7 @@ interface Recording {
 export function CurrentBench() {
   const [draft, keep] = useDraft("current");
   const [one, setOne] = useState<Recording | null>(null);
+  const [stroke, setStroke] = useState(1);
   const [other, setOther] = useState<Recording | null>(null);
   const number = (f: Field) => typedNumber(draft[f] ?? "");
   const motor: Schemas["MotorConstants"] | null =
@@ -47,7 +48,7 @@ export function CurrentBench() {
           cutOffA: number("cutOff"),
         }
       : null;
-  const input = one && { text: one.text, other: other?.text ?? null, motor, direction: null, stroke: 1 };
+  const input = one && { text: one.text, other: other?.text ?? null, motor, direction: null, stroke };
   const answer = useAnswer("current", input, (body) => take(api.POST("/api/bench/current", { body })));
   const read = answer.data;
   const wrong = (name: string) => (answer.error instanceof ApiError ? answer.error.field(name) : undefined);
@@ -61,7 +62,11 @@ export function CurrentBench() {
         className="sr-only"
         onChange={(e) => {
           const file = e.target.files?.[0];
-          if (file) void file.text().then((text) => set({ name: file.name, text }));
+          if (file)
+            void file.text().then((text) => {
+              set({ name: file.name, text });
+              setStroke(1);
+            });
           e.target.value = "";
         }}
       />
@@ -75,6 +80,21 @@ export function CurrentBench() {
             {pick("Choose a recording", one, setOne)}
             {pick("Another beside it", other, setOther)}
           </div>
+          {read && read.reading.strokes > 1 && (
+            <div className="flex gap-2" role="group" aria-label="Stroke">
+              {Array.from({ length: read.reading.strokes }, (_, i) => i + 1).map((n) => (
+                <button
+                  key={n}
+                  type="button"
+                  className="btn flex-1"
+                  aria-pressed={stroke === n}
+                  onClick={() => setStroke(n)}
+                >
+                  Stroke {n}
+                </button>
+              ))}
+            </div>
+          )}
           <div className="min-h-[180px] flex-1">
             <TracePlot
               points={read?.drawn ?? []}

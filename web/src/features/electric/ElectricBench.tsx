@@ -57,7 +57,7 @@ function Bench({ job, bench }: { job: JobView; bench: View }) {
   const { live, running } = useLive(job.id, bench.servesLink);
   const moving = live?.running != null || bench.pending !== null;
   return (
-    <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[1000px]:block max-[1000px]:overflow-auto max-[1000px]:pb-24">
+    <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[1000px]:block max-[1000px]:overflow-auto max-[1000px]:pb-56">
       <div className="max-[1000px]:hidden">
         <Spine teeth={job.sheet.spine} stage={job.sheet.stage} />
       </div>
@@ -142,7 +142,18 @@ function SideRow({
   return (
     <div className="flex min-h-0 flex-1 flex-col border-t border-rule pt-2">
       <div className="flex min-h-[112px] flex-1 items-stretch gap-3">
-        <Actuator at={at} name={name} />
+        <div className="flex flex-shrink-0 flex-col justify-center">
+          <Actuator at={at} name={name} />
+          {trace && !running && (
+            <a
+              className="link flex items-center"
+              href={`/api/jobs/${job.id}/traces/${trace.sha256}`}
+              download
+            >
+              {name} as CSV
+            </a>
+          )}
+        </div>
         <TracePlot
           points={points}
           reading={running ? null : (trace?.reading ?? null)}
@@ -150,12 +161,7 @@ function SideRow({
         />
       </div>
       <p className="m-0 text-[16px]">
-        <b>{name}</b> {says}{" "}
-        {trace && !running && (
-          <a className="link" href={`/api/jobs/${job.id}/traces/${trace.sha256}`} download>
-            CSV
-          </a>
-        )}
+        <b>{name}</b> {says}
       </p>
     </div>
   );
@@ -181,20 +187,23 @@ function Moving({ job, bench, live }: { job: JobView; bench: View; live: Live | 
       </h2>
       <div className="window">
         <span className="text-[18px]">
-          {live?.stopAsked ? "Stop asked, not confirmed yet" : "Moving for"}
+          {!known ? "The link is" : live.stopAsked ? "Stop asked, not confirmed yet" : "Moving for"}
         </span>
         <div className="flex items-end gap-4">
-          <span className="huge">{live?.elapsedS == null ? "?" : live.elapsedS.toFixed(1)}</span>
-          <span className="pb-2 text-[18px]">
-            s
-            <br />
-            {live?.voltageV == null ? "volts not known" : `${figure(live.voltageV, 1)} V under load`}
-          </span>
+          <span className="huge">{known && live.elapsedS != null ? live.elapsedS.toFixed(1) : "lost"}</span>
+          {known && (
+            <span className="pb-2 text-[18px]">
+              s
+              <br />
+              {live.voltageV == null ? "volts not known" : `${live.voltageV.toFixed(1)} V under load`}
+            </span>
+          )}
         </div>
       </div>
       <p className="m-0 text-[17px]">
-        Asked by <b>{bench.pending?.by ?? "somebody"}</b>. If the link is lost now, nobody knows where the
-        spindles stand: <b>hands out</b> until the state has been read.
+        Asked by <b>{bench.pending?.by ?? "somebody"}</b>.{" "}
+        {known ? "If the link is lost now, nobody" : "Nobody"} knows where the spindles stand:{" "}
+        <b>hands out</b> until the state has been read.
       </p>
       {live && !live.linked && <p className="m-0 text-[17px] font-bold">{live.says}</p>}
       <ProblemNote error={stop.error ?? settle.error} />
@@ -306,10 +315,12 @@ function StateWindow({ live, bench }: { live: Live | null; bench: View }) {
     );
   return (
     <div className="window">
-      <span className="text-[18px]">{live?.linked ? live.says : (live?.says ?? "The car is asked.")}</span>
+      <span className="text-[18px]">
+        {live?.linked ? "At the battery" : (live?.says ?? "The car is asked.")}
+      </span>
       <div className="flex items-end gap-4">
         <span className="huge">{live?.voltageV == null ? "?" : live.voltageV.toFixed(1)}</span>
-        <span className="pb-2 text-[18px]">V at the battery</span>
+        <span className="pb-2 text-[18px]">V</span>
       </div>
     </div>
   );
@@ -375,12 +386,17 @@ function Asking({ job, bench, action }: { job: JobView; bench: View; action: Act
   const ready = !action.moves || bench.people.every((p) => clear.includes(p));
   useKeys({ Space: () => ready && !ask.isPending && ask.mutate(null) });
   return (
-    <>
+    <div className="bench-action flex flex-col gap-2">
       <ProblemNote error={ask.error} />
       {action.moves && (
         <fieldset className="m-0 flex flex-shrink-0 flex-col gap-2 border-0 p-0">
           <legend className="text-[16px]">
-            {action.cautions.map((c) => c.says).join(" ")} <b>Each says that their hands are clear.</b>
+            {action.cautions.map((c) => c.says).join(" ")}{" "}
+            <b>
+              {bench.people.length > 1
+                ? "Each says that their hands are clear."
+                : "Say it aloud: hands clear."}
+            </b>
           </legend>
           <div className="grid grid-cols-2 gap-2">
             {bench.people.map((name) => (
@@ -399,17 +415,15 @@ function Asking({ job, bench, action }: { job: JobView; bench: View; action: Act
           </div>
         </fieldset>
       )}
-      <div className="bench-action">
-        <button
-          type="button"
-          className="btn-primary"
-          disabled={!ready || ask.isPending}
-          onClick={() => ask.mutate(null)}
-        >
-          {action.name} <span className="keycap">Space</span>
-        </button>
-      </div>
-    </>
+      <button
+        type="button"
+        className="btn-primary"
+        disabled={!ready || ask.isPending}
+        onClick={() => ask.mutate(null)}
+      >
+        {action.name} <span className="keycap">Space</span>
+      </button>
+    </div>
   );
 }
 

@@ -109,7 +109,7 @@ export function TracePlot({
                 stroke="var(--measure)"
                 strokeWidth="2.2"
               />
-              <text x={x(contact)} y={y(reading!.freeA ?? 0) - 11} textAnchor="middle">
+              <text x={x(contact) + 11} y={y(reading!.freeA ?? 0) + 5} textAnchor="start">
                 contact
               </text>
             </g>

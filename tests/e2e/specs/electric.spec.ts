@@ -1,0 +1,100 @@
+import { expect, test } from "@playwright/test";
+import AxeBuilder from "@axe-core/playwright";
+import { advance, header, jobAt, signIn } from "./helpers";
+
+// The stand-in car goes at its real pace: a stroke takes seconds, as it does beside a car.
+test.setTimeout(120_000);
+
+const fault = (page: import("@playwright/test").Page, name: string, on: boolean) => page.request.post("/api/car/faults", { data: { fault: name, on } });
+
+test("into service and closed on a car that is not there: hands clear first, a link lost on the way, both sides judged", async ({ page }) => {
+  await signIn(page);
+  const id = await jobAt(page.request, "GNT 207", "pads", "motor", 51, "service-entered", null, "practice");
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByRole("banner")).toContainText("practice, no real car");
+  await page.getByRole("link", { name: "Electric bench" }).click();
+  await expect(page.getByRole("heading", { name: "Released" })).toBeVisible();
+  const into = page.getByRole("button", { name: /Into service/ });
+  await expect(into).toBeDisabled();
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await into.click();
+  await expect(page.getByText("Hands out. The motors are moving.")).toBeVisible();
+  await expect(page.getByRole("button", { name: /Stop/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "In service" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("link", { name: "To the run sheet" })).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await advance(page.request, id, (n) => n.stepId === "service-closed");
+  await fault(page, "link-lost", true);
+  await page.reload();
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await page.getByRole("button", { name: /^Close/ }).click();
+  await expect(page.getByText("Hands out. The motor may still be running.")).toBeVisible({ timeout: 10_000 });
+  // The link comes back by itself and the end is asked for; nothing is started again.
+  await expect(page.getByRole("heading", { name: "Left and right alike" })).toBeVisible({ timeout: 20_000 });
+  const exchange: { words: string; sent: boolean }[] = await (await page.request.get(`/api/jobs/${id}/electric/exchange`)).json();
+  expect(exchange.filter((e) => e.sent && e.words === "Start: close").length).toBe(1);
+  await page.getByRole("button", { name: "The exchange" }).click();
+  await expect(page.getByRole("dialog")).toContainText("Start: close");
+  await page.keyboard.press("Escape");
+
+  // Stop is asked with one key, and what it leaves is looked at.
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await page.getByRole("button", { name: /Cycle 3 times/ }).click();
+  await expect(page.getByText("Hands out. The motors are moving.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("heading", { name: "Not known to the unit" })).toBeVisible({ timeout: 20_000 });
+  const job = await (await page.request.get(`/api/jobs/${id}`)).json();
+  expect(job.sheet.now.step.stepId).toBe("service-verified");
+});
+
+test("two people on the job: both say that their hands are clear", async ({ page, browser }) => {
+  await signIn(page);
+  const id = await jobAt(page.request, "GNT 207", "pads", "motor", 52, "service-entered", null, "practice");
+  const other = await (await browser.newContext({ baseURL: test.info().project.use.baseURL, serviceWorkers: "block" })).newPage();
+  await signIn(other, "Sol Penhale");
+  const { version } = await (await other.request.get(`/api/jobs/${id}`)).json();
+  expect((await other.request.post(`/api/jobs/${id}/notes`, { data: { ...header(version), text: "I hold the lamp" } })).ok()).toBeTruthy();
+  await page.goto(`/jobs/${id}/electric`);
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await expect(page.getByRole("button", { name: /Into service/ })).toBeDisabled();
+  await page.getByRole("button", { name: "Sol Penhale: clear" }).click();
+  await expect(page.getByRole("button", { name: /Into service/ })).toBeEnabled();
+});
+
+test("a real car is never served: the bench says so and what to ask of one's own tool", async ({ page }) => {
+  await signIn(page);
+  const id = await jobAt(page.request, "GNT 207", "pads", "motor", 53);
+  await page.goto(`/jobs/${id}/electric`);
+  await expect(page.getByRole("heading", { name: "With your own tool" })).toBeVisible();
+  await expect(page.getByText("the link does not serve it")).toBeVisible();
+});
+
+test("a clamp meter's recording is read with no job, and trouble is told by its line", async ({ page }) => {
+  await page.goto("/bench/current");
+  const points = Array.from({ length: 900 }, (_, k) => {
+    const t = k / 500;
+    const amps = t < 0.2 || t > 1.6 ? 0.01 : 1.8 + 10 * Math.exp(-(t - 0.2) / 0.02) + (t > 0.8 ? 12 * (t - 0.8) : 0);
+    return `${t.toFixed(3)},${amps.toFixed(3)}`;
+  });
+  const file = (text: string) => ({ name: "left.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  const choose = page.locator("input[type=file]").first();
+  await choose.setInputFiles(file(`time_s,current_a\n${points.join("\n")}`));
+  await expect(page.getByRole("heading", { name: "Clamps, a later apply" })).toBeVisible();
+  await expect(page.getByText("s to contact")).toBeVisible();
+  await choose.setInputFiles(file("time_s,current_a\n0,x"));
+  await expect(page.getByText("Line 2: current_a is x, which is no number.")).toBeVisible();
+});
+
+test("the lead sets a fault of the stand-in car, and the bench tells what it makes of it", async ({ page }) => {
+  await signIn(page);
+  const id = await jobAt(page.request, "GNT 207", "pads", "motor", 54, "service-entered", null, "practice");
+  await page.goto("/workshop");
+  await page.getByRole("button", { name: "Right actuator unplugged" }).click();
+  await expect(page.getByRole("button", { name: "Right actuator unplugged" })).toHaveAttribute("aria-pressed", "true");
+  await page.goto(`/jobs/${id}/electric`);
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await page.getByRole("button", { name: /Into service/ }).click();
+  await expect.poll(async () => JSON.stringify((await (await page.request.get(`/api/jobs/${id}/record`)).json()).log)).toContain("C1A02");
+  await fault(page, "unplugged-right", false);
+});
