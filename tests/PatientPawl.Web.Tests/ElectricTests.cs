@@ -23,8 +23,8 @@ public sealed class ElectricTests : IAsyncLifetime
 
     public async Task DisposeAsync() => await _shop.DisposeAsync();
 
-    private Task<Hand> Practice(string scope = "pads", (string, string)[]? looks = null, string plate = "GNT 207") =>
-        Hand.Open(_shop, plate, scope, looks ?? EverydayJobsTests.Motor, "scan-tool", purpose: "practice");
+    private Task<Hand> Practice(string scope = "pads", (string, string)[]? looks = null, string plate = "GNT 207", string route = "scan-tool") =>
+        Hand.Open(_shop, plate, scope, looks ?? EverydayJobsTests.Motor, route, purpose: "practice");
 
     private async Task<JsonNode> Bench(Hand hand) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{hand.Id}/electric"))!;
 
@@ -56,7 +56,8 @@ public sealed class ElectricTests : IAsyncLifetime
             await Task.Delay(50);
         }
 
-        throw new TimeoutException("The routine did not end.");
+        var exchange = await _shop.Client.GetStringAsync($"/api/jobs/{hand.Id}/electric/exchange");
+        throw new TimeoutException($"The routine did not end. {string.Join(" / ", (await Log(hand)).Where(l => l.Contains("link", StringComparison.Ordinal) || l.StartsWith("Ended", StringComparison.Ordinal) || l.StartsWith("Refused", StringComparison.Ordinal)).Take(30))} {exchange.Length}");
     }
 
     /// <summary>Works the job to a step, by the bench where it offers one.</summary>
@@ -80,11 +81,11 @@ public sealed class ElectricTests : IAsyncLifetime
     private void Fault(CarFault fault, bool on = true) => _shop.Services.GetRequiredService<CarHost>().Set(fault, on);
 
     [Theory]
-    [InlineData("motor")]
-    [InlineData("puller")]
-    public async Task A_whole_job_by_the_link_is_handed_over_with_its_traces_and_its_codes_clear(string brake)
+    [InlineData("motor", "scan-tool")]
+    [InlineData("puller", "scan-tool")]
+    public async Task A_whole_job_by_the_link_is_handed_over_with_its_traces_and_its_codes_clear(string brake, string route)
     {
-        var hand = await Practice(looks: brake == "motor" ? null : EverydayJobsTests.Puller);
+        var hand = await Practice(looks: brake == "motor" ? null : EverydayJobsTests.Puller, route: route);
         await To(hand, "none");
         ((bool)hand.Job["handedOver"]!).ShouldBeTrue($"stands at {hand.Sheet["now"]?["step"]}");
         var log = await Log(hand);
@@ -100,6 +101,20 @@ public sealed class ElectricTests : IAsyncLifetime
         file["attachments"]!.AsArray().ShouldContain(a => a!["type"]!.ToString() == "text/csv");
         var sha = bench["traces"]![0]!["sha256"]!.ToString();
         (await _shop.Client.GetStringAsync($"/api/jobs/{hand.Id}/traces/{sha}")).ShouldStartWith("time_s,current_a\n0,");
+    }
+
+    [Theory]
+    [InlineData("motor", "in-car")]
+    [InlineData("motor", "spindle-by-hand")]
+    [InlineData("puller", "puller-release")]
+    public async Task By_the_cars_own_sequence_by_hand_and_by_the_pullers_release_the_motors_end_where_the_plan_has_them(string brake, string route)
+    {
+        var hand = await Practice(looks: brake == "motor" ? null : EverydayJobsTests.Puller, route: route);
+        await To(hand, "none");
+        ((bool)hand.Job["handedOver"]!).ShouldBeTrue($"stands at {hand.Sheet["now"]?["step"]}");
+        (await Log(hand)).ShouldContain(l => l.Contains("Cycles took", StringComparison.Ordinal));
+        var runs = _shop.Services.GetRequiredService<ElectricRuns>();
+        (await runs.LiveAsync(Guid.Parse(hand.Id), default)).State.ShouldBe(UnitState.Applied);
     }
 
     [Fact]

@@ -85,7 +85,7 @@ public static class JobElectric
     [
         (ElectricAct.ReadCodes, "Read codes", ["codes-read"], false),
         (ElectricAct.Release, "Release", ["brake-released"], true),
-        (ElectricAct.IntoService, "Into service", ["service-entered"], true),
+        (ElectricAct.IntoService, "Into service", ["service-entered", "service-entered-car"], true),
         (ElectricAct.Close, "Close", ["service-closed"], true),
         (ElectricAct.Apply, "Apply", ["first-apply", "brake-applied"], true),
         (ElectricAct.Cycle, $"Cycle {Cycles} times", ["brake-cycled"], true),
@@ -136,7 +136,8 @@ public static class JobElectric
         if (offered.Contains(step)) return new(known.Act, known.Name, step, true, [], known.Moves, cautions);
         // What is behind it, or not on its way, lacks nothing that anybody should go and bring about.
         if (!state.Remaining.Contains(step)) return new(known.Act, known.Name, step, false, ["The plan does not ask for it now."], known.Moves, cautions);
-        return new(known.Act, known.Name, step, false, Planner.Why(state.Setup, state.Car, step).Lacking, known.Moves, cautions);
+        var why = Planner.Why(state.Setup, state.Car, step);
+        return new(known.Act, known.Name, step, false, why.Allowed ? ["The plan comes to it later."] : why.Lacking, known.Moves, cautions);
     }
 
     /// <summary>Everybody who did something in this job lately, and whoever asks.</summary>

@@ -54,6 +54,9 @@ public sealed record DriveFigures
     /// <summary>Travel of the nut for each radian of the motor, m.</summary>
     public double MetresPerRadian => LeadMetres / (2 * Math.PI * GearRatio);
 
+    /// <summary>How far it presses together what it clamps until the cut-off ends it, without inertia, m.</summary>
+    public double SqueezedMetres => (TorqueConstant * CutOffAmps - FrictionNm) * Efficiency / MetresPerRadian / Stiffness;
+
     /// <summary>A motor that pulls both cables: fewer gears for its longer way, and cables in place of pads.</summary>
     public static DriveFigures Puller { get; } = new() { GearRatio = 40, LeadMetres = 2.5e-3, Stiffness = 120e3, CutOffAmps = 9, DragNewton = 0, RangeMetres = 60e-3, ReleaseGapMetres = 4e-3 };
 

@@ -213,6 +213,8 @@ public sealed class StandInCar
         var missing = side == _drives.Length - 1 && _faults.Contains(CarFault.PadsMissing);
         d.Contact = !mechanics.SomethingToClamp || missing ? double.PositiveInfinity : _faults.Contains(CarFault.PadsDrag) && side == 0 ? Math.Max(d.Nut, 0) + 0.05e-3 : mechanics.ContactMetres;
         var piston = _faults.Contains(CarFault.NotPumped) && mechanics.PistonMetres is null ? Math.Min(1e-3, mechanics.ContactMetres) : mechanics.PistonMetres ?? mechanics.ContactMetres;
+        // Parts that would not go on over a spindle that far out are on: so somebody turned it back.
+        if (double.IsFinite(d.Contact) && d.Nut > d.Contact + 2 * d.Figures.SqueezedMetres) d.Nut = 0;
         // A piston is never behind the nut: it lies on it.
         d.Piston = Math.Max(piston, d.Nut);
     }
@@ -224,8 +226,7 @@ public sealed class StandInCar
         foreach (var d in _drives)
         {
             var at = double.IsFinite(d.Contact) ? d.Contact : d.Piston;
-            var squeezed = (d.Figures.TorqueConstant * d.Figures.CutOffAmps - d.Figures.FrictionNm) * d.Figures.Efficiency / d.Figures.MetresPerRadian / d.Figures.Stiffness;
-            d.Nut = state switch { UnitState.Applied => at + squeezed, UnitState.Service => 0, _ => Math.Max(0, at - d.Figures.ReleaseGapMetres) };
+            d.Nut = state switch { UnitState.Applied => at + d.Figures.SqueezedMetres, UnitState.Service => 0, _ => Math.Max(0, at - d.Figures.ReleaseGapMetres) };
             if (d.Nut > d.Piston) d.Piston = d.Nut;
         }
 

@@ -140,12 +140,7 @@ public sealed class Unit
         _ran[k] = _ranFor;
         _drives[k].Fed = 0;
         _drives[k].Cut();
-        if (end == SideEnd.Clamped)
-        {
-            var f = _drives[k].Figures;
-            _contact[k] = _drives[k].Nut - (f.TorqueConstant * f.CutOffAmps - f.FrictionNm) * f.Efficiency / f.MetresPerRadian / f.Stiffness;
-        }
-
+        if (end == SideEnd.Clamped) _contact[k] = _drives[k].Nut - _drives[k].Figures.SqueezedMetres;
         var code = end switch
         {
             SideEnd.NoMotion => TroubleCodes.Seized[k],

@@ -131,6 +131,8 @@ public sealed class CarHost(StartOptions options, TimeProvider clock) : IAsyncDi
         car.AutoApply = state.Car.Get(Car.AutoApply) == AutoApply.Active;
         var ignition = state.Car.Get(Car.Ignition) == Ignition.On;
         if (ignition != car.Ignition) car.Ignite(ignition);
+        // Let go by its key, by the car's own sequence or by another tool that somebody reported: it is in service as far as its unit can tell.
+        if (state.Car.Get(Car.Brake) == ParkingBrake.Service && car.Unit is { Runs: false, State: UnitState.Released or UnitState.Applied }) car.Leave(UnitState.Service);
         foreach (var side in Sides.Both)
         {
             var (hat, spot) = (state.Setup.IsHat, state.Setup.IsSpot);
@@ -141,7 +143,10 @@ public sealed class CarHost(StartOptions options, TimeProvider clock) : IAsyncDi
             // New pads leave the piston a little to go; worn ones far more. The two sides are never quite alike. Invented, for practice.
             var contact = (car.HasOneMotor ? 10e-3 : state.Car.Get(Corner.Pads, side) == PadState.New ? 2.06e-3 : 8.0e-3) + (side == Side.Right ? 0.05e-3 : 0);
             var atHome = !hat && state.Car.Get(Corner.Piston, side) == Piston.Home && state.Car.Get(Car.Pedal) == Pedal.NotPumped;
-            car.Put((int)side, new(there, contact, atHome ? 1e-3 : null, state.Car.Get(Corner.Actuator, side) is Actuator.None or Actuator.Plugged));
+            var plugged = state.Car.Get(Corner.Actuator, side) is Actuator.None or Actuator.Plugged;
+            car.Put((int)side, new(there, contact, atHome ? 1e-3 : null, plugged));
+            // What was turned back by hand, with its plug off, stands at its stop.
+            if (!plugged && state.Car.Get(Corner.Spindle, side) == Spindle.Back) car.TurnBack((int)side);
         }
     }
 
