@@ -129,6 +129,22 @@ public sealed class ElectricTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task One_job_has_the_link_at_a_time()
+    {
+        var (hand, other) = (await Practice(), await Practice(plate: "GNT 512"));
+        await To(hand, "service-entered", byHand: _ => true);
+        await To(other, "service-entered", byHand: _ => true);
+        var runs = _shop.Services.GetRequiredService<ElectricRuns>();
+        (await runs.LiveAsync(Guid.Parse(hand.Id), default)).Linked.ShouldBeTrue();
+        (await runs.LiveAsync(Guid.Parse(other.Id), default)).Says.ShouldBe("Another job has the link.");
+        var refused = await Post(other, Offered(await Bench(other), "service-entered")!);
+        refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await Workshop.Problem(refused)).ToJsonString().ShouldContain("Its electric bench is open");
+        await Task.Delay(3200);
+        (await runs.LiveAsync(Guid.Parse(other.Id), default)).Linked.ShouldBeTrue("Nobody looked at the other for a moment.");
+    }
+
+    [Fact]
     public async Task What_the_plan_does_not_offer_the_bench_does_not_either_and_says_why()
     {
         var hand = await Practice();

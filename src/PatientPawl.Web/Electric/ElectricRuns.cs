@@ -36,7 +36,7 @@ public sealed record ElectricLive(
 /// </summary>
 public sealed partial class ElectricRuns(CarHost cars, EventStore events, Library library, TimeProvider clock, ILogger<ElectricRuns> logger) : IAsyncDisposable
 {
-    private static readonly TimeSpan Every = TimeSpan.FromMilliseconds(50), Again = TimeSpan.FromMilliseconds(500), GivesUp = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan Every = TimeSpan.FromMilliseconds(50), Again = TimeSpan.FromMilliseconds(500), GivesUp = TimeSpan.FromSeconds(30), Holds = TimeSpan.FromSeconds(3);
     private const int MostExchanges = 400;
 
     private readonly ConcurrentDictionary<Guid, Queue<Exchange>> _exchanges = new();
@@ -45,6 +45,7 @@ public sealed partial class ElectricRuns(CarHost cars, EventStore events, Librar
     private readonly Lock _lock = new();
     private IScanTool? _tool;
     private Run? _run;
+    private (Guid Job, long Seen)? _holder;
 
     /// <summary>What went over the link for a job, the newest last.</summary>
     public IReadOnlyList<Exchange> Exchanges(Guid job)
@@ -58,6 +59,18 @@ public sealed partial class ElectricRuns(CarHost cars, EventStore events, Librar
     public void RequireFree(Guid job)
     {
         if (_run is { Ended: false } run && run.Job != job) throw new NotAllowedException("Another job has the link.", ["Its motors are moving: wait for their end."], []);
+        if (HeldByAnother(job)) throw new NotAllowedException("Another job has the link.", ["Its electric bench is open: close it there first."], []);
+    }
+
+    /// <summary>True while another job's bench is looked at: it has the link until nobody has looked for a moment.</summary>
+    private bool HeldByAnother(Guid job)
+    {
+        lock (_lock)
+        {
+            if (_holder is { } holder && holder.Job != job && clock.GetElapsedTime(holder.Seen) < Holds) return true;
+            _holder = (job, clock.GetTimestamp());
+            return false;
+        }
     }
 
     /// <summary>Begins what was just asked, and returns at once.</summary>
@@ -106,6 +119,7 @@ public sealed partial class ElectricRuns(CarHost cars, EventStore events, Librar
         if (_run is { Ended: false } run)
             return run.Job == job ? run.Live ?? new(true, "Asked.", null, run.Act, run.StopAsked, false, null, null, null, null, null, null)
                 : new(false, "Another job has the link.", null, null, false, false, null, null, null, null, null, null);
+        if (HeldByAnother(job)) return new(false, "Another job has the link.", null, null, false, false, null, null, null, null, null, null);
         try
         {
             cars.Put(job, events.State(job));

@@ -116,12 +116,14 @@ test("a sign-in that ends in the middle of a torque takes the PIN in place, and 
 });
 
 test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser }) => {
+  // Two servers are started, each of which fills its demo first: on a busy machine that takes its time.
+  test.setTimeout(360_000);
   const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})"]).toString().trim();
   const data = mkdtempSync(join(tmpdir(), "pawl-restart-"));
   const base = `http://127.0.0.1:${port}`;
   const serve = async (): Promise<ChildProcess> => {
     const server = spawn("dotnet", ["PatientPawl.Web.dll", "--port", port, "--data", data], { cwd: join(test.info().config.rootDir, "../../../.build/app"), stdio: "ignore" });
-    await expect.poll(() => fetch(`${base}/healthz`).then((r) => r.ok, () => false), { timeout: 60_000 }).toBe(true);
+    await expect.poll(() => fetch(`${base}/healthz`).then((r) => r.ok, () => false), { timeout: 150_000 }).toBe(true);
     return server;
   };
   let server = await serve();

@@ -31,6 +31,7 @@ async function views(page: Page): Promise<Record<string, string>> {
     "shoe bench": "/bench/shoes",
     "rotor bench": "/bench/rotor",
     "pad bench": "/bench/pads",
+    "current bench": "/bench/current",
     "shoe bench in a job": `/jobs/${waits}/shoes/left`,
     "rotor bench in a job": `/jobs/${waits}/rotor/left`,
     "pad bench in a job": `/jobs/${waits}/pads`,

@@ -329,8 +329,11 @@ function StateWindow({ live, bench }: { live: Live | null; bench: View }) {
 function Compared({ bench }: { bench: View }) {
   const c = bench.compared!;
   const [left, right] = SIDES.map(([side]) => bench.traces.find((t) => t.side === side)!.reading);
-  const apart =
-    left!.contactS !== null && right!.contactS !== null ? Math.abs(left!.contactS - right!.contactS) : null;
+  // Of an apply its contact counts, of a way back where it ends.
+  const at = (r: Schemas["TraceReading"]) => r.contactS ?? r.endedS;
+  const [one, two] = [at(left!), at(right!)];
+  const apart = one !== null && two !== null ? Math.abs(one - two) : null;
+  const until = left!.contactS === null ? "s to their ends" : "s to contact";
   return (
     <>
       <div className="flex items-start justify-between gap-2">
@@ -346,7 +349,7 @@ function Compared({ bench }: { bench: View }) {
           <span className="text-[18px]">Apart by</span>
           <div className="flex items-end gap-4">
             <span className="huge">{apart.toFixed(2)}</span>
-            <span className="pb-2 text-[18px]">s to contact</span>
+            <span className="pb-2 text-[18px]">{until}</span>
           </div>
         </div>
       )}

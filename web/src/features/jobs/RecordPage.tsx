@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { api, take } from "../../app/api";
 import { useKeys, useSession } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
+import { PURPOSE } from "../electric/words";
 import { Shell } from "../../ui/Shell";
 import { jobTitle, useThisJob } from "./JobFrame";
 import { figure, moment } from "./words";
@@ -44,6 +45,11 @@ export function RecordPage() {
                 {r && !r.finished && ", not finished"}
               </h2>
               <p className="m-0">{session.data?.workshop}</p>
+              {PURPOSE[job.opened.purpose ?? "real"] && (
+                <p className="m-0 text-[16px] font-bold">
+                  {PURPOSE[job.opened.purpose ?? "real"]}: it proves nothing of any vehicle.
+                </p>
+              )}
               {job.imported && (
                 <p className="m-0 text-[16px] font-bold">
                   A copy, read in by {job.imported.by} on {new Date(job.imported.at).toLocaleString("en-GB")}.
