@@ -243,6 +243,13 @@ public sealed partial class ElectricRuns(CarHost cars, EventStore events, Librar
         List<double> seconds = [];
         foreach (var routine in strokes)
         {
+            // Stop was asked while one stroke had ended and the next had not begun: it does not begin.
+            if (run.StopAsked)
+            {
+                end = end with { Status = RoutineStatus.Stopped };
+                break;
+            }
+
             (run.Routine, run.StrokeSince) = (routine, clock.GetTimestamp());
             if (await Stroke(run, routine) is not { } answer)
                 return new(run.Asked, null, SideEnd.None, SideEnd.None, null, "The link was lost, and how it ended is not known.", "", null);
