@@ -57,12 +57,12 @@ function Bench({ job, bench }: { job: JobView; bench: View }) {
   const { live, running } = useLive(job.id, bench.servesLink);
   const moving = live?.running != null || bench.pending !== null;
   return (
-    <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[1000px]:block max-[1000px]:overflow-auto max-[1000px]:pb-56">
+    <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[1000px]:flex max-[1000px]:flex-col max-[1000px]:overflow-auto max-[1000px]:pb-56">
       <div className="max-[1000px]:hidden">
         <Spine teeth={job.sheet.spine} stage={job.sheet.stage} />
       </div>
       <section
-        className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-3 pb-3"
+        className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-3 pb-3 max-[1000px]:order-2 max-[1000px]:flex-shrink-0"
         aria-label="Both actuators"
       >
         <h2 className="text-[28px]">{heading(live, bench)}</h2>
@@ -80,7 +80,7 @@ function Bench({ job, bench }: { job: JobView; bench: View }) {
         ))}
       </section>
       <section
-        className="flex min-h-0 flex-col gap-2 border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[1000px]:border-l-0"
+        className="flex min-h-0 flex-col gap-2 border-l-2 border-ink bg-plate px-5 pt-3 pb-3 max-[1000px]:flex-shrink-0 max-[1000px]:border-l-0"
         aria-label="What may be done"
       >
         {moving ? (
@@ -141,7 +141,7 @@ function SideRow({
     : (trace?.reading.says ?? "No trace yet.");
   return (
     <div className="flex min-h-0 flex-1 flex-col border-t border-rule pt-2">
-      <div className="flex min-h-[112px] flex-1 items-stretch gap-3">
+      <div className="flex min-h-[112px] flex-1 items-stretch gap-3 max-[640px]:flex-col">
         <div className="flex flex-shrink-0 flex-col justify-center">
           <Actuator at={at} name={name} />
           {trace && !running && (

@@ -48,7 +48,7 @@ export function TracePlot({
       ? reading.startS + reading.contactS
       : null;
   return (
-    <div ref={ref} className="h-full min-h-[96px] w-full overflow-hidden">
+    <div ref={ref} className="h-full min-h-[120px] w-full flex-1 overflow-hidden">
       {width > 0 && height > 0 && (
         <svg width={width} height={height} role="img" aria-label={says} fontSize="14" fill="var(--ink-2)">
           <path
@@ -109,9 +109,11 @@ export function TracePlot({
                 stroke="var(--measure)"
                 strokeWidth="2.2"
               />
-              <text x={x(contact) + 11} y={y(reading!.freeA ?? 0) + 5} textAnchor="start">
-                contact
-              </text>
+              {x(contact) + 70 < width && (
+                <text x={x(contact) + 11} y={y(reading!.freeA ?? 0) + 5} textAnchor="start">
+                  contact
+                </text>
+              )}
             </g>
           )}
         </svg>
