@@ -137,7 +137,9 @@ public sealed class ElectricTests : IAsyncLifetime
         var runs = _shop.Services.GetRequiredService<ElectricRuns>();
         (await runs.LiveAsync(Guid.Parse(hand.Id), default)).Linked.ShouldBeTrue();
         (await runs.LiveAsync(Guid.Parse(other.Id), default)).Says.ShouldBe("Another job has the link.");
-        var refused = await Post(other, Offered(await Bench(other), "service-entered")!);
+        var action = Offered(await Bench(other), "service-entered")!;
+        (await runs.LiveAsync(Guid.Parse(hand.Id), default)).Linked.ShouldBeTrue("Looked at again.");
+        var refused = await Post(other, action);
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await Workshop.Problem(refused)).ToJsonString().ShouldContain("Its electric bench is open");
         await Task.Delay(3200);

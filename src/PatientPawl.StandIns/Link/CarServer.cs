@@ -20,7 +20,7 @@ public sealed record CarServerOptions(int Port = 0, double Speed = 1, bool Annou
 public sealed class CarServer : IAsyncDisposable
 {
     private const int MostSockets = 4;
-    private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(10), FirstWord = TimeSpan.FromSeconds(2), Idle = TimeSpan.FromMinutes(5), AliveWait = TimeSpan.FromMilliseconds(500),
+    private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(10), FirstWord = TimeSpan.FromSeconds(2), Idle = TimeSpan.FromMinutes(5), AliveWait = TimeSpan.FromSeconds(1),
         Takes = TimeSpan.FromMilliseconds(120), IntoMotion = TimeSpan.FromMilliseconds(600);
 
     private readonly CarServerOptions _options;
