@@ -146,7 +146,7 @@ public class ProcessTests
     public async Task An_option_it_does_not_know_is_one_clear_line()
     {
         using var server = Run("--prot", "1");
-        (await server.StandardError.ReadToEndAsync()).Trim().ShouldBe("patient-pawl: '--prot' is not understood. Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --verify, --backup FILE, --restore FILE.");
+        (await server.StandardError.ReadToEndAsync()).Trim().ShouldBe("patient-pawl: '--prot' is not understood. Use --port 1..65535, --data DIR, --no-demo, --listen ADDRESS, --certificate FILE, --behind-proxy ADDRESS, --car HOST:PORT, --car-speed 0.1..100, --verify, --backup FILE, --restore FILE.");
         await server.WaitForExitAsync();
         server.ExitCode.ShouldBe(2);
     }
