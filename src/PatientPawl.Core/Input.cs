@@ -75,6 +75,16 @@ public sealed class Checks
     }
 }
 
+/// <summary>A sentence's beginning, put on words or taken off them.</summary>
+internal static class Phrase
+{
+    /// <summary>With a capital first.</summary>
+    public static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    /// <summary>With a small letter first.</summary>
+    public static string Small(string words) => char.ToLowerInvariant(words[0]) + words[1..];
+}
+
 /// <summary>Figures as the trade writes them: a point, no thousands mark, no needless zeros.</summary>
 public static class Figure
 {

@@ -212,11 +212,17 @@ public class UnitTests
     }
 
     [Fact]
-    public void A_piston_on_a_spindle_that_is_not_back_does_not_move()
+    public void A_piston_does_not_go_home_over_a_spindle_that_came_out_again_until_it_is_driven_back()
     {
-        var car = new StandInCar();
-        car.PressPiston(0).ShouldBeFalse();
-        InService().PressPiston(0).ShouldBeTrue();
+        var car = InService();
+        car.Set(CarFault.OnTheSpindle, true);
+        Both(car, Opened);
+        car.Drives.Select(d => d.Piston).ShouldBe([4e-3, 1e-3]);
+        car.Unit.State.ShouldBe(UnitState.Service, "The unit does not know.");
+        car.Leave(UnitState.Released);
+        Run(car, Routine.ServiceIn);
+        Both(car, Opened);
+        car.Drives.Select(d => d.Piston).ShouldBe([1e-3, 1e-3]);
     }
 
     [Fact]

@@ -2,11 +2,15 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
+using PatientPawl.Core;
 using PatientPawl.Core.Electric;
 using PatientPawl.Core.Electric.Link;
+using PatientPawl.Core.Jobs;
+using PatientPawl.Data;
 using PatientPawl.StandIns.Car;
 using PatientPawl.StandIns.Link;
 using PatientPawl.Web.Electric;
+using UnitsNet;
 
 namespace PatientPawl.Web.Tests;
 
@@ -23,31 +27,31 @@ public sealed class ElectricTests : IAsyncLifetime
 
     public async Task DisposeAsync() => await _shop.DisposeAsync();
 
-    private Task<Hand> Practice(string scope = "pads", (string, string)[]? looks = null, string plate = "GNT 207", string route = "scan-tool") =>
-        Hand.Open(_shop, plate, scope, looks ?? EverydayJobsTests.Motor, route, purpose: "practice");
+    private Task<Hand> Practice(string scope = "pads", (string, string)[]? looks = null, string plate = "GNT 207", string route = "scan-tool", Workshop? shop = null) =>
+        Hand.Open(shop ?? _shop, plate, scope, looks ?? EverydayJobsTests.Motor, route, purpose: "practice");
 
-    private async Task<JsonNode> Bench(Hand hand) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{hand.Id}/electric"))!;
+    private static async Task<JsonNode> Bench(Hand hand) => (await hand.Shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{hand.Id}/electric"))!;
 
     private static JsonNode? Offered(JsonNode bench, string step) => bench["actions"]!.AsArray().FirstOrDefault(a => (bool)a!["allowed"]! && a["step"]!["stepId"]!.ToString() == step);
 
-    private async Task<HttpResponseMessage> Post(Hand hand, JsonNode action, string[]? clear = null) => await _shop.Client.PostAsJsonAsync($"/api/jobs/{hand.Id}/electric/act", Workshop.Command((int)(await _shop.Job(hand.Id))["version"]!,
+    private static async Task<HttpResponseMessage> Post(Hand hand, JsonNode action, string[]? clear = null) => await hand.Shop.Client.PostAsJsonAsync($"/api/jobs/{hand.Id}/electric/act", Workshop.Command((int)(await hand.Shop.Job(hand.Id))["version"]!,
         ("act", action["act"]!.ToString()), ("clear", new JsonArray([.. (clear ?? ["Kit Ransome"]).Select(n => (JsonNode)n!)])), ("acknowledged", new JsonArray([.. action["cautions"]!.AsArray().Select(c => (JsonNode)c!["id"]!.ToString()!)]))));
 
     /// <summary>Does an act and waits until its end is recorded.</summary>
-    private async Task<JsonNode> Act(Hand hand, JsonNode action)
+    private static async Task<JsonNode> Act(Hand hand, JsonNode action)
     {
         var answer = await Post(hand, action);
         answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
         return await Ended(hand);
     }
 
-    private async Task<JsonNode> Ended(Hand hand)
+    private static async Task<JsonNode> Ended(Hand hand)
     {
         for (var k = 0; k < 400; k++)
         {
+            var running = (await Runs(hand).LiveAsync(Guid.Parse(hand.Id), default)).Running;
             var bench = await Bench(hand);
-            var runs = _shop.Services.GetRequiredService<ElectricRuns>();
-            if (bench["pending"] is null && (await runs.LiveAsync(Guid.Parse(hand.Id), default)).Running is null)
+            if (bench["pending"] is null && running is null)
             {
                 await hand.Refresh();
                 return bench;
@@ -56,12 +60,13 @@ public sealed class ElectricTests : IAsyncLifetime
             await Task.Delay(50);
         }
 
-        var exchange = await _shop.Client.GetStringAsync($"/api/jobs/{hand.Id}/electric/exchange");
-        throw new TimeoutException($"The routine did not end. {string.Join(" / ", (await Log(hand)).Where(l => l.Contains("link", StringComparison.Ordinal) || l.StartsWith("Ended", StringComparison.Ordinal) || l.StartsWith("Refused", StringComparison.Ordinal)).Take(30))} {exchange.Length}");
+        throw new TimeoutException($"The routine did not end: {string.Join(" / ", await Log(hand))}");
     }
 
+    private static ElectricRuns Runs(Hand hand) => hand.Shop.Services.GetRequiredService<ElectricRuns>();
+
     /// <summary>Works the job to a step, by the bench where it offers one.</summary>
-    private async Task<JsonNode> To(Hand hand, string step, Func<string, bool>? byHand = null)
+    private static async Task<JsonNode> To(Hand hand, string step, Func<string, bool>? byHand = null)
     {
         for (var acts = 0; acts < 300; acts++)
         {
@@ -75,8 +80,8 @@ public sealed class ElectricTests : IAsyncLifetime
         throw new TimeoutException($"{step} was not reached.");
     }
 
-    private async Task<string[]> Log(Hand hand) =>
-        [.. (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{hand.Id}/record"))!["log"]!.AsArray().Select(l => $"{l!["what"]}: {l["detail"]}")];
+    private static async Task<string[]> Log(Hand hand) =>
+        [.. (await hand.Shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{hand.Id}/record"))!["log"]!.AsArray().Select(l => $"{l!["what"]}: {l["detail"]}")];
 
     private void Fault(CarFault fault, bool on = true) => _shop.Services.GetRequiredService<CarHost>().Set(fault, on);
 
@@ -113,8 +118,7 @@ public sealed class ElectricTests : IAsyncLifetime
         await To(hand, "none");
         ((bool)hand.Job["handedOver"]!).ShouldBeTrue($"stands at {hand.Sheet["now"]?["step"]}");
         (await Log(hand)).ShouldContain(l => l.Contains("Cycles took", StringComparison.Ordinal));
-        var runs = _shop.Services.GetRequiredService<ElectricRuns>();
-        (await runs.LiveAsync(Guid.Parse(hand.Id), default)).State.ShouldBe(UnitState.Applied);
+        (await Runs(hand).LiveAsync(Guid.Parse(hand.Id), default)).State.ShouldBe(UnitState.Applied);
     }
 
     [Fact]
@@ -200,6 +204,9 @@ public sealed class ElectricTests : IAsyncLifetime
         await To(hand, "service-entered");
         Fault(CarFault.UnpluggedRight);
         await Act(hand, Offered(await Bench(hand), "service-entered")!);
+        var bench = await Bench(hand);
+        bench["ended"]!["codes"]!.AsArray().Single()!["letters"]!.ToString().ShouldBe("C1A02");
+        bench["ended"]!["codes"]![0]!["known"]!["remedy"]!.ToString().ShouldStartWith("Plug home");
         (await Log(hand)).ShouldContain(l => l.Contains("C1A02", StringComparison.Ordinal));
     }
 
@@ -243,7 +250,6 @@ public sealed class ElectricTests : IAsyncLifetime
     {
         var hand = await Practice();
         await To(hand, "service-closed");
-        var cars = _shop.Services.GetRequiredService<CarHost>();
         Fault(CarFault.LinkLost);
         await Act(hand, Offered(await Bench(hand), "service-closed")!);
         var exchange = (await _shop.Client.GetFromJsonAsync<JsonArray>($"/api/jobs/{hand.Id}/electric/exchange"))!;
@@ -258,50 +264,82 @@ public sealed class ElectricTests : IAsyncLifetime
     {
         await using var slow = await Workshop.Open(options: o => o with { CarSpeed = 1 });
         await slow.SignIn();
-        (_shop, var fast) = (slow, _shop);
-        await using var _ = fast;
-        var hand = await Practice();
+        var hand = await Practice(shop: slow);
         await To(hand, "service-entered", byHand: s => s != "service-entered");
         (await Post(hand, Offered(await Bench(hand), "service-entered")!)).EnsureSuccessStatusCode();
         await Task.Delay(600);
         // While it runs nothing else is done at this car.
         (await Bench(hand))["pending"]!["says"]!.ToString().ShouldContain("Hands out");
-        (await _shop.Client.PostAsync($"/api/jobs/{hand.Id}/electric/stop", null)).EnsureSuccessStatusCode();
-        await Ended(hand);
-        (await Log(hand)).ShouldContain(l => l.Contains("Stopped by hand", StringComparison.Ordinal));
+        (await slow.Client.PostAsync($"/api/jobs/{hand.Id}/electric/stop", null)).EnsureSuccessStatusCode();
+        var bench = await Ended(hand);
+        bench["ended"]!["says"]!.ToString().ShouldStartWith("Stopped by hand");
         hand.Sheet.ToJsonString().ShouldContain("service-verified");
-        _shop = await Workshop.Open();
     }
 
     [Fact]
     public async Task A_server_that_was_killed_while_it_ran_asks_the_car_how_it_ended()
     {
         // The car goes on in a process of its own; here it is a server beside this one.
-        var car = new StandInCar();
-        await using var link = new CarServer(car, new(Speed: 60, Announce: false), TimeProvider.System);
+        await using var link = new CarServer(new StandInCar(), new(Speed: 60, Announce: false), TimeProvider.System);
         link.Start();
+        link.With(c =>
+        {
+            c.Leave(UnitState.Released);
+            c.Charge(true);
+            return 0;
+        });
         await using var shop = await Workshop.Open(options: o => o with { Car = ("127.0.0.1", link.Port) });
         await shop.SignIn();
-        var (fast, id) = (_shop, "");
-        _shop = shop;
-        car.Leave(UnitState.Released);
-        car.Charge(true);
-        var hand = await Practice();
+        var hand = await Practice(shop: shop);
         await To(hand, "service-entered", byHand: s => s != "service-entered");
-        id = hand.Id;
-        // What a killed server leaves behind: it was asked, it was begun, and nobody wrote down how it ended.
-        var runs = shop.Services.GetRequiredService<ElectricRuns>();
-        link.With(c => c.Start(Routine.ServiceIn)).ShouldBeNull();
         var action = Offered(await Bench(hand), "service-entered")!;
-        var store = shop.Services.GetRequiredService<PatientPawl.Data.EventStore>();
-        store.Append(Guid.Parse(id), Guid.NewGuid(), null, "killed", new(Guid.NewGuid(), "Kit Ransome", DateTimeOffset.Now), s => PatientPawl.Core.Jobs.JobRules.Ask(s, ElectricAct.IntoService, ["Kit Ransome"], ["actuators"], "Kit Ransome", DateTimeOffset.UtcNow));
-        (await Bench(hand))["pending"].ShouldNotBeNull();
+        // What a killed server leaves behind: it was asked, it was begun, and nobody wrote down how it ended.
+        link.With(c => c.Start(Routine.ServiceIn)).ShouldBeNull();
+        Append(hand, s => JobRules.Ask(s, ElectricAct.IntoService, ["Kit Ransome"], ["actuators"], "Kit Ransome", DateTimeOffset.UtcNow));
         (await Post(hand, action)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "Never a second start.");
-        (await shop.Client.PostAsync($"/api/jobs/{id}/electric/settle", null)).EnsureSuccessStatusCode();
+        (await shop.Client.PostAsync($"/api/jobs/{hand.Id}/electric/settle", null)).EnsureSuccessStatusCode();
         await Ended(hand);
         hand.Sheet["now"]!["step"]!["stepId"]!.ToString().ShouldNotBe("service-entered");
         (await Log(hand)).ShouldContain(l => l.StartsWith("Ended: Both at the back stop", StringComparison.Ordinal));
-        _shop = fast;
+    }
+
+    private static void Append(Hand hand, Func<JobState, JobEvent> decide) => hand.Shop.Services.GetRequiredService<EventStore>()
+        .Append(Guid.Parse(hand.Id), Guid.NewGuid(), null, Guid.NewGuid().ToString(), new(Guid.NewGuid(), "Kit Ransome", DateTimeOffset.Now), decide);
+
+    [Fact]
+    public async Task A_job_that_has_no_room_for_another_trace_records_all_the_same_how_it_ended()
+    {
+        var hand = await Practice();
+        await To(hand, "service-entered");
+        var reading = TraceReader.Read(CurrentTrace.From([.. Enumerable.Repeat(ElectricCurrent.Zero, 20)], Frequency.FromHertz(100)));
+        for (var k = (await Bench(hand))["traces"]!.AsArray().Count; k < JobRules.MostTraces; k++)
+            Append(hand, s => s.Standing.Count(e => e.Event is TraceKept) < JobRules.MostTraces ? JobRules.KeepTrace(s, new(new string('0', 64), Side.Left, "a test", null, reading)) : new NoteAdded("full"));
+        await hand.Refresh();
+        await Act(hand, Offered(await Bench(hand), "service-entered")!);
+        hand.Sheet["now"]!["step"]!["stepId"]!.ToString().ShouldNotBe("service-entered");
+    }
+
+    [Fact]
+    public async Task A_car_that_reports_another_brake_is_not_moved()
+    {
+        var hand = await Practice();
+        await To(hand, "service-entered");
+        Fault(CarFault.WrongBrake);
+        (await Runs(hand).LiveAsync(Guid.Parse(hand.Id), default)).Warns!.ShouldContain("1 motor, and this job's brake has 2");
+        var bench = await Act(hand, Offered(await Bench(hand), "service-entered")!);
+        bench["ended"]!["says"]!.ToString().ShouldContain("Nothing is moved");
+        hand.Sheet["now"]!["step"]!["stepId"]!.ToString().ShouldBe("service-entered");
+    }
+
+    [Fact]
+    public async Task A_spindle_that_came_out_again_in_service_is_told_before_anything_is_pressed_onto_it()
+    {
+        var hand = await Practice();
+        await To(hand, "service-entered");
+        await Act(hand, Offered(await Bench(hand), "service-entered")!);
+        (await Runs(hand).LiveAsync(Guid.Parse(hand.Id), default)).Warns.ShouldBeNull();
+        Fault(CarFault.OnTheSpindle);
+        (await Runs(hand).LiveAsync(Guid.Parse(hand.Id), default)).Warns!.ShouldContain("left spindle stands 4 mm from its stop: it is not back");
     }
 
     [Fact]

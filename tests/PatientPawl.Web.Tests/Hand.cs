@@ -8,6 +8,7 @@ namespace PatientPawl.Web.Tests;
 internal sealed class Hand(Workshop shop, string id)
 {
     public string Id => id;
+    public Workshop Shop => shop;
     public JsonNode Job { get; private set; } = null!;
     public JsonNode Sheet => Job["sheet"]!;
     private int Version => (int)Job["version"]!;

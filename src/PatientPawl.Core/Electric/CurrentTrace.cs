@@ -40,26 +40,31 @@ public sealed class CurrentTrace
     /// <summary>Points a second, 50 to 10 000 Hz.</summary>
     public Frequency Rate => Frequency.FromHertz(1 / Step);
 
-    /// <summary>A trace from points with their times. Times that are not equally far apart are put on equal ones, straight between two points.</summary>
+    /// <summary>
+    /// A trace from points with their times. Times that are not equally far apart are put on equal ones, straight between two points.
+    /// </summary>
     /// <param name="points">At least 10, in order of time, at most 60 s long, 50 to 10 000 a second.</param>
     /// <exception cref="InputException">Naming the field, the value and the range.</exception>
     public static CurrentTrace From(IReadOnlyList<TracePoint> points)
     {
         ArgumentNullException.ThrowIfNull(points);
         if (points.Count < FewestPoints)
-            throw new InputException(new InputError("points", Figure.Of(points.Count), $"at least {FewestPoints}", $"A trace has at least {FewestPoints} points; here are {points.Count}."));
+            throw Wrong("points", Figure.Of(points.Count), $"at least {FewestPoints}", $"A trace has at least {FewestPoints} points; here are {points.Count}.");
         double first = points[0].At.Seconds, last = points[^1].At.Seconds;
         for (var i = 0; i < points.Count; i++)
         {
-            double t = points[i].At.Seconds, a = points[i].Current.Amperes;
-            if (!double.IsFinite(t) || (i > 0 && t <= points[i - 1].At.Seconds))
-                throw new InputException(new InputError("time_s", Figure.Of(t, 6), "later than the point before", $"Point {i + 1}: {Figure.Of(t, 6)} s does not come after {Figure.Of(i > 0 ? points[i - 1].At.Seconds : 0, 6)} s."));
-            if (!double.IsFinite(a) || Math.Abs(a) > MostAmps)
-                throw new InputException(new InputError("current_a", Figure.Of(a), $"-{Figure.Of(MostAmps)} to {Figure.Of(MostAmps)} A", $"Point {i + 1}: {Figure.Of(a)} A is no current of a brake motor."));
+            double before = i > 0 ? points[i - 1].At.Seconds : double.NegativeInfinity, t = points[i].At.Seconds, a = points[i].Current.Amperes;
+            if (t <= before)
+                throw Wrong("time_s", Figure.Of(t, 6), "later than the point before", $"Point {i + 1}: {Figure.Of(t, 6)} s does not come after {Figure.Of(before, 6)} s.");
+            if (Math.Abs(a) > MostAmps)
+                throw Wrong("current_a", Figure.Of(a), $"at most {Figure.Of(MostAmps)} A", $"Point {i + 1}: {Figure.Of(a)} A is no current of a brake motor.");
         }
 
         var step = (last - first) / (points.Count - 1);
-        new Checks().Range("rateHz", 1 / step, SlowestHz, FastestHz, "Hz").Range("lengthS", last - first, 0, LongestSeconds, "s").ThrowIfAny();
+        new Checks()
+            .Range("rateHz", 1 / step, SlowestHz, FastestHz, "Hz")
+            .Range("lengthS", last - first, 0, LongestSeconds, "s")
+            .ThrowIfAny();
         return new(OnEqualTimes(points, first, step), step);
     }
 
@@ -74,7 +79,7 @@ public sealed class CurrentTrace
     }
 
     /// <summary>Every point.</summary>
-    public IReadOnlyList<TracePoint> Points => [.. Amps.Select((a, i) => new TracePoint(Duration.FromSeconds(i * Step), ElectricCurrent.FromAmperes(a)))];
+    public IReadOnlyList<TracePoint> Points => [.. Enumerable.Range(0, Amps.Length).Select(At)];
 
     /// <summary>Few enough points to draw, in which no peak is lost: of each stretch its lowest and its highest.</summary>
     /// <param name="most">At most so many, 20 or more.</param>
@@ -93,11 +98,15 @@ public sealed class CurrentTrace
                 if (Amps[i] > Amps[high]) high = i;
             }
 
-            foreach (var i in new SortedSet<int> { low, high }) drawn.Add(new(Duration.FromSeconds(i * Step), ElectricCurrent.FromAmperes(Amps[i])));
+            foreach (var i in new SortedSet<int> { low, high }) drawn.Add(At(i));
         }
 
         return drawn;
     }
+
+    private TracePoint At(int i) => new(Duration.FromSeconds(i * Step), ElectricCurrent.FromAmperes(Amps[i]));
+
+    private static InputException Wrong(string field, string value, string allowed, string says) => new(new InputError(field, value, allowed, says));
 
     private static double[] OnEqualTimes(IReadOnlyList<TracePoint> points, double first, double step)
     {

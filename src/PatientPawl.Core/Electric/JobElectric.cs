@@ -31,7 +31,14 @@ public enum ElectricAct
 /// <param name="Because">What stands in its way; empty when nothing does.</param>
 /// <param name="Moves">True where a motor moves: hands clear first.</param>
 /// <param name="Cautions">Cautions that are acknowledged with it.</param>
-public sealed record ElectricAction(ElectricAct Act, string Name, StepKey? Step, bool Allowed, IReadOnlyList<string> Because, bool Moves, IReadOnlyList<Caution> Cautions);
+public sealed record ElectricAction(
+    ElectricAct Act,
+    string Name,
+    StepKey? Step,
+    bool Allowed,
+    IReadOnlyList<string> Because,
+    bool Moves,
+    IReadOnlyList<Caution> Cautions);
 
 /// <summary>A routine that was asked for and whose end is not recorded.</summary>
 /// <param name="EventId">The event that asked.</param>
@@ -41,13 +48,22 @@ public sealed record ElectricAction(ElectricAct Act, string Name, StepKey? Step,
 /// <param name="Says">What holds until its end is known.</param>
 public sealed record PendingRoutine(Guid EventId, ElectricAct Act, string By, DateTimeOffset At, string Says);
 
+/// <summary>How the last thing asked over the link ended, where it did not end as asked or left codes.</summary>
+/// <param name="Says">In words.</param>
+/// <param name="Codes">Codes that were stored then, each with its cause and what ends it, where they are known.</param>
+public sealed record EndedBadly(string Says, IReadOnlyList<CodeRead> Codes);
+
+/// <summary>A code that was read out.</summary>
+/// <param name="Letters">A letter and four figures.</param>
+/// <param name="Known">What it means; null where it is not one of the stand-in car's.</param>
+public sealed record CodeRead(string Letters, TroubleCode? Known);
+
 /// <summary>A trace that was kept, as it was read then.</summary>
 /// <param name="Sha256">Its bytes are found by it.</param>
 /// <param name="Side">The corner; of a motor that pulls both cables, left.</param>
 /// <param name="From">Where it comes from.</param>
 /// <param name="Reading">How it was read.</param>
-/// <param name="At">When it was kept.</param>
-public sealed record KeptTrace(string Sha256, Side Side, string From, TraceReading Reading, DateTimeOffset At);
+public sealed record KeptTrace(string Sha256, Side Side, string From, TraceReading Reading);
 
 /// <summary>The electric bench of a job.</summary>
 /// <param name="ServesLink">True where the link may serve this job.</param>
@@ -55,16 +71,18 @@ public sealed record KeptTrace(string Sha256, Side Side, string From, TraceReadi
 /// <param name="Actions">What it can do, in the order in which a job does it.</param>
 /// <param name="People">Who is on the job: each says that their hands are clear.</param>
 /// <param name="Pending">What was asked and has not ended; null where nothing is under way.</param>
+/// <param name="Ended">How the last one ended; null where it ended as asked and left no code.</param>
 /// <param name="Traces">The newest trace of each side.</param>
-/// <param name="Compared">The two beside each other; null while there are not two of one actuation.</param>
+/// <param name="Compared">The two beside each other; null while there are not two of one way and one source.</param>
 /// <param name="Earlier">Each side beside its earlier one in this job; empty where there is none.</param>
-/// <param name="BatterySays">How long the ignition may stay on; null where nobody has read the battery.</param>
+/// <param name="BatterySays">How long the ignition may stay on; null where nobody has read the battery at rest.</param>
 public sealed record ElectricBenchView(
     bool ServesLink,
     string LinkSays,
     IReadOnlyList<ElectricAction> Actions,
     IReadOnlyList<string> People,
     PendingRoutine? Pending,
+    EndedBadly? Ended,
     IReadOnlyList<KeptTrace> Traces,
     TraceComparison? Compared,
     IReadOnlyList<TraceComparison> Earlier,
@@ -76,20 +94,21 @@ public static class JobElectric
     /// <summary>How often the brake is cycled. Common practice, no source: three to five times.</summary>
     public const int Cycles = 3;
 
+    // Whoever did something within a working day is taken to be at the car. Ours.
     private static readonly TimeSpan OnTheJob = TimeSpan.FromHours(8);
 
-    // The longest that the unit drives a motor, and a little: before that nobody may take it as standing.
-    private static readonly TimeSpan LongestRun = TimeSpan.FromSeconds(30);
+    // A spindle further from its stop than this is not back: play and the stop itself give less. Ours.
+    private const double NotBackMm = 1.0;
 
-    private static readonly (ElectricAct Act, string Name, string[] Steps, bool Moves)[] Known =
+    private static readonly Kind[] Kinds =
     [
-        (ElectricAct.ReadCodes, "Read codes", ["codes-read"], false),
-        (ElectricAct.Release, "Release", ["brake-released"], true),
-        (ElectricAct.IntoService, "Into service", ["service-entered", "service-entered-car"], true),
-        (ElectricAct.Close, "Close", ["service-closed"], true),
-        (ElectricAct.Apply, "Apply", ["first-apply", "brake-applied"], true),
-        (ElectricAct.Cycle, $"Cycle {Cycles} times", ["brake-cycled"], true),
-        (ElectricAct.ClearCodes, "Clear codes", ["codes-cleared"], false),
+        new(ElectricAct.ReadCodes, "Read codes", ["codes-read"], false),
+        new(ElectricAct.Release, "Release", ["brake-released"], true),
+        new(ElectricAct.IntoService, "Into service", ["service-entered", "service-entered-car"], true),
+        new(ElectricAct.Close, "Close", ["service-closed"], true),
+        new(ElectricAct.Apply, "Apply", ["first-apply", "brake-applied"], true),
+        new(ElectricAct.Cycle, $"Cycle {Cycles} times", ["brake-cycled"], true),
+        new(ElectricAct.ClearCodes, "Clear codes", ["codes-cleared"], false),
     ];
 
     /// <summary>True for a job that no real car stands behind: only these does the link serve, for a simulated close never proves a real car.</summary>
@@ -106,48 +125,106 @@ public static class JobElectric
     public static ElectricBenchView View(JobState state, DateTimeOffset now, string me)
     {
         ArgumentNullException.ThrowIfNull(state);
-        var serves = Serves(state);
-        var says = serves ? "The car on the link is not there: nothing real moves."
+        var says = Serves(state) ? "The car on the link is not there: nothing real moves."
             : !state.Setup.IsElectric ? "This brake has no motor, or nobody has said yet that it has."
             : "A real car: the link does not serve it. Do it with your own tool, and say what the tool said.";
-        var kept = state.Standing.Where(e => e.Event is TraceKept).Select(e => (At: e, Kept: (TraceKept)e.Event)).ToArray();
-        KeptTrace? Of(Side side, int back) =>
-            kept.Where(k => k.Kept.Side == side && k.Kept.Direction == kept[^1].Kept.Direction).Reverse().Skip(back).Select(k => new KeptTrace(k.Kept.Sha256, side, k.Kept.From, k.Kept.Reading, k.At.At)).FirstOrDefault();
+        var kept = Kept(state);
+        KeptTrace? Of(Side side, int back) => kept.Where(k => k.Side == side).Skip(back).FirstOrDefault();
         var (left, right) = (Of(Side.Left, 0), Of(Side.Right, 0));
-        // Two of one actuation are kept within moments of each other.
-        var pair = left is not null && right is not null && (left.At - right.At).Duration() < TimeSpan.FromMinutes(5);
-        return new(serves, says, [.. Known.Select(k => Action(state, k))], People(state, now, me), Pending(state), [.. new[] { left, right }.OfType<KeptTrace>()],
-            pair ? TraceSides.Compare(left!.Reading, right!.Reading) : null,
-            [.. Sides.Both.Select(s => (Now: Of(s, 0), Then: Of(s, 1))).Where(p => p is { Now: not null, Then: not null }).Select(p => TraceSides.Compare(p.Now!.Reading, p.Then!.Reading, $"{p.Now.Side.Word()} now", "the one before"))],
-            state.BatteryVolts is { } volts && IgnitionTime.From(UnitsNet.ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)) is { Lasts: not null } lasts ? lasts.Says : null);
+        var earlier = Sides.Both
+            .Select(s => (Now: Of(s, 0), Then: Of(s, 1)))
+            .Where(p => p.Then is not null)
+            .Select(p => TraceSides.Compare(p.Now!.Reading, p.Then!.Reading, $"{p.Now.Side.Word()} now", "the one before"));
+        return new(
+            Serves(state),
+            says,
+            [.. Kinds.Select(k => Action(state, k))],
+            People(state, now, me),
+            Pending(state),
+            Ended(state),
+            [.. new[] { left, right }.OfType<KeptTrace>()],
+            left is not null && right is not null && left.From == right.From ? TraceSides.Compare(left.Reading, right.Reading) : null,
+            [.. earlier],
+            BatterySays(state));
     }
 
-    /// <summary>The step that an act does now.</summary>
-    internal static StepKey? StepOf(JobState state, ElectricAct act) => Action(state, Array.Find(Known, k => k.Act == act)) is { Allowed: true, Step: { } step } ? step : null;
-
-    private static ElectricAction Action(JobState state, (ElectricAct Act, string Name, string[] Steps, bool Moves) known)
+    /// <summary>What is wrong with what the car says of itself, for this job; null where nothing is.</summary>
+    /// <param name="state">The job.</param>
+    /// <param name="car">What the car says.</param>
+    public static string? Contradicts(JobState state, LiveState car)
     {
-        var there = known.Steps.Select(id => new StepKey(id, null)).Where(k => StepCatalogue.Find(k.StepId)!.Applies(state.Setup)).ToArray();
-        if (there.Length == 0) return new(known.Act, known.Name, null, false, ["This job does it in another way."], known.Moves, []);
-        if (Pending(state) is { } pending) return new(known.Act, known.Name, there[0], false, [pending.Says], known.Moves, []);
+        if (WrongBrake(state, car) is { } wrong) return wrong;
+        if (car.State != UnitState.Service || !state.Setup.IsMotor) return null;
+        var (side, hundredths) = car.LeftHundredthsMm >= car.RightHundredthsMm ? (Side.Left, car.LeftHundredthsMm) : (Side.Right, car.RightHundredthsMm);
+        var mm = hundredths / 100.0;
+        return mm > NotBackMm
+            ? $"The {side.Word()} spindle stands {Figure.Of(mm, 1)} mm from its stop: it is not back. Nothing is pressed onto it before it is driven or turned back."
+            : null;
+    }
+
+    /// <summary>Why the car on the link cannot be this job's; null where it can.</summary>
+    /// <param name="state">The job.</param>
+    /// <param name="car">What the car says.</param>
+    public static string? WrongBrake(JobState state, LiveState car)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        ArgumentNullException.ThrowIfNull(car);
+        var motors = state.Setup.PullsCables ? 1 : 2;
+        return car.Motors == motors ? null
+            : $"The car reports {Figure.Count(car.Motors, "motor")}, and this job's brake has {motors}: another car, or look again at the brake. Nothing is moved.";
+    }
+
+    // The newest first, and only those of the same way as the newest: an apply is not laid beside a release.
+    private static KeptTrace[] Kept(JobState state)
+    {
+        var kept = state.Standing.Select(e => e.Event).OfType<TraceKept>().Reverse().ToArray();
+        return [.. kept.Where(k => k.Direction == kept[0].Direction).Select(k => new KeptTrace(k.Sha256, k.Side, k.From, k.Reading))];
+    }
+
+    private static EndedBadly? Ended(JobState state)
+    {
+        if (state.Standing.Select(e => e.Event).OfType<RoutineEnded>().LastOrDefault() is not { } ended) return null;
+        if (ended.Codes.Count == 0 && ended is { Lost: false, Refused: null, Stays: null }) return null;
+        return new(ended.Words, [.. ended.Codes.Select(c => new CodeRead(c, TroubleCodes.Find(c)))]);
+    }
+
+    private static string? BatterySays(JobState state) =>
+        state.BatteryVolts is { } volts && IgnitionTime.From(UnitsNet.ElectricPotential.FromVolts(volts), BatteryHeld.Floor(state)) is { Lasts: not null } lasts
+            ? lasts.Says
+            : null;
+
+    private static ElectricAction Action(JobState state, Kind kind)
+    {
+        var steps = kind.Steps.Select(id => new StepKey(id, null)).Where(k => StepCatalogue.Find(k.StepId)!.Applies(state.Setup)).ToArray();
+        if (steps.Length == 0) return new(kind.Act, kind.Name, null, false, ["This job does it in another way."], kind.Moves, []);
         var offered = Planner.Offered(state.Setup, state.Car, state.Remaining);
-        var step = Array.Find(there, offered.Contains) ?? there[0];
-        var cautions = StepCatalogue.Find(step.StepId)!.Cautions;
-        if (offered.Contains(step)) return new(known.Act, known.Name, step, true, [], known.Moves, cautions);
+        var step = Array.Find(steps, offered.Contains) ?? steps[0];
+        var because = Because(state, step, offered);
+        return new(kind.Act, kind.Name, step, because.Count == 0, because, kind.Moves, StepCatalogue.Find(step.StepId)!.Cautions);
+    }
+
+    /// <summary>What stands in a step's way; empty where nothing does.</summary>
+    private static IReadOnlyList<string> Because(JobState state, StepKey step, List<StepKey> offered)
+    {
+        if (Pending(state) is { } pending) return [pending.Says];
+        if (offered.Contains(step)) return [];
         // What is behind it, or not on its way, lacks nothing that anybody should go and bring about.
-        if (!state.Remaining.Contains(step)) return new(known.Act, known.Name, step, false, ["The plan does not ask for it now."], known.Moves, cautions);
+        if (!state.Remaining.Contains(step)) return ["The plan does not ask for it now."];
         var why = Planner.Why(state.Setup, state.Car, step);
-        return new(known.Act, known.Name, step, false, why.Allowed ? ["The plan comes to it later."] : why.Lacking, known.Moves, cautions);
+        return why.Allowed ? ["The plan comes to it later."] : why.Lacking;
     }
 
     /// <summary>Everybody who did something in this job lately, and whoever asks.</summary>
     internal static IReadOnlyList<string> People(JobState state, DateTimeOffset now, string me) =>
         [.. state.Log.Where(e => now - e.RecordedAt < OnTheJob).Select(e => e.Technician).Prepend(me).Distinct(StringComparer.Ordinal)];
 
-    internal static PendingRoutine? Pending(JobState state) => state.Running is not { } running ? null
-        : new(running.Id, ((RoutineAsked)running.Event).Act, running.Technician, running.At, "The motor may still be running. Hands out, until its state has been read.");
+    internal static PendingRoutine? Pending(JobState state) => state.Running is not { } running ? null : new(
+        running.Id,
+        ((RoutineAsked)running.Event).Act,
+        running.Technician,
+        running.At,
+        "The motor may still be running. Hands out, until its state has been read.");
 
-    /// <summary>True while a motor may still be running after a link was lost, by the clock alone.</summary>
-    /// <param name="since">How long ago it was asked.</param>
-    public static bool MayStillRun(TimeSpan since) => since < LongestRun;
+    /// <summary>What the bench can do, by which steps of the plan, and whether a motor moves.</summary>
+    private sealed record Kind(ElectricAct Act, string Name, string[] Steps, bool Moves);
 }

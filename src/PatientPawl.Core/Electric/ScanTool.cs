@@ -23,7 +23,8 @@ public readonly record struct KeptSample(int Left, int Right);
 /// <param name="Sent">True from the tool, false from the car.</param>
 /// <param name="Hex">Its bytes.</param>
 /// <param name="Words">What it means.</param>
-public sealed record Exchange(DateTimeOffset At, bool Sent, string Hex, string Words);
+/// <param name="IsState">True where it only asks, or tells, how things stand: it comes twenty times a second.</param>
+public sealed record Exchange(DateTimeOffset At, bool Sent, string Hex, string Words, bool IsState);
 
 /// <summary>The link is not there, or has gone. What was begun in the car goes on: nobody knows how it stands.</summary>
 public sealed class LinkLostException(string message, Exception? inner = null) : Exception(message, inner);
@@ -53,9 +54,9 @@ public interface IScanTool : IAsyncDisposable
     /// <exception cref="LinkLostException">The link has gone; the routine may run.</exception>
     Task<RoutineAnswer> StopAsync(Routine routine, CancellationToken cancellation);
 
-    /// <summary>Numbers of the stored codes.</summary>
+    /// <summary>The stored codes, by their letters.</summary>
     /// <exception cref="LinkLostException">The link has gone.</exception>
-    Task<IReadOnlyList<int>> CodesAsync(CancellationToken cancellation);
+    Task<IReadOnlyList<string>> CodesAsync(CancellationToken cancellation);
 
     /// <summary>Clears the codes. A cause that stands sets its code again at its next test.</summary>
     /// <exception cref="LinkLostException">The link has gone.</exception>

@@ -1,16 +1,21 @@
 namespace PatientPawl.Core.Electric;
 
-/// <summary>The numbers behind a reading: where a stroke begins and ends, its level, and where it leaves its level. Plain seconds and amps.</summary>
+/// <summary>
+/// The numbers behind a reading: where a stroke begins and ends, its level, and where it leaves its level. Plain seconds and amps.
+/// </summary>
 internal sealed class TraceShape
 {
     // The blanking of the inrush: by then a motor of this size runs at its speed.
-    private const double Blanking = 0.12;
+    internal const double Blanking = 0.12;
 
     // A slow one has run up by then; its level is taken from there on, where the stroke is long enough.
     private const double Settled = 0.18;
 
     // A stroke is over when nothing flows for this long; two samples at the slowest rate.
     private const double GapSeconds = 0.04;
+
+    // Over this it flows; a meter whose zero is further off than the other is no meter at rest.
+    private const double FlowsAmps = 0.6, MostOffsetAmps = 1.2;
 
     private static readonly double[] Taus = [0.08, 0.15, 0.3, 0.5, 0.75, 1.0, 1.5, 3, 8];
 
@@ -46,9 +51,13 @@ internal sealed class TraceShape
         var noise = Math.Max(Scatter(amps), 0.01);
         var quiet = Math.Clamp((int)(0.03 / step), 3, amps.Length / 3);
         var zero = Median(amps.AsSpan(0, quiet));
-        var on = Math.Max(0.6, 5 * noise);
-        if (Math.Abs(zero) > 1.2)
-            throw new InputException(new InputError("current_a", Figure.Of(zero, 2), "no current at first", $"The current flows already at the first point ({Figure.Of(zero, 1)} A): the start is cut off. Record from before the switch is pressed."));
+        var on = Math.Max(FlowsAmps, 5 * noise);
+        if (Math.Abs(zero) > MostOffsetAmps)
+        {
+            var says = $"The current flows already at the first point ({Figure.Of(zero, 1)} A): the start is cut off. Record from before the switch is pressed.";
+            throw new InputException(new InputError("current_a", Figure.Of(zero, 2), "no current at first", says));
+        }
+
         List<(int From, int To)> strokes = [];
         var gap = Math.Max(2, (int)Math.Ceiling(GapSeconds / step));
         for (var i = 0; i < amps.Length; i++)
@@ -61,14 +70,24 @@ internal sealed class TraceShape
 
         if (strokes.Count == 0) return null;
         if (stroke < 1 || stroke > strokes.Count)
-            throw new InputException(new InputError("stroke", Figure.Of(stroke), $"1 to {strokes.Count}", $"The trace has {Figure.Count(strokes.Count, "stroke")}: there is no number {stroke}."));
+        {
+            var says = $"The trace has {Figure.Count(strokes.Count, "stroke")}: there is no number {stroke}.";
+            throw new InputException(new InputError("stroke", Figure.Of(stroke), $"1 to {strokes.Count}", says));
+        }
+
         // The zero is taken from all that is quiet before the first stroke, not from its first moment only.
         if (strokes[0].From > 2) zero = Mean(amps.AsSpan(0, Math.Max(1, strokes[0].From - 1)));
         var (a, b) = strokes[stroke - 1];
         var taken = amps[a..(b + 1)];
         var turned = taken.Sum(x => x - zero) < 0;
         for (var k = 0; k < taken.Length; k++) taken[k] = (turned ? -1 : 1) * (taken[k] - zero);
-        return new(step, zero, noise, turned) { Strokes = strokes.Count, CutShort = b >= amps.Length - gap && stroke == strokes.Count, Stroke = taken, Start = a * step };
+        return new(step, zero, noise, turned)
+        {
+            Strokes = strokes.Count,
+            CutShort = b >= amps.Length - gap && stroke == strokes.Count,
+            Stroke = taken,
+            Start = a * step,
+        };
     }
 
     /// <summary>Mean between two times after the start; null where nothing lies between.</summary>
@@ -89,7 +108,11 @@ internal sealed class TraceShape
     }
 
     /// <summary>Slope over the last part, A/s.</summary>
-    public double EndSlope(double seconds) => Line(Math.Max(Index(Blanking), Stroke.Length - 1 - (int)(seconds / Step)), Math.Max(1, Stroke.Length - 1)).Slope;
+    public double EndSlope(double seconds)
+    {
+        var to = Math.Max(1, Stroke.Length - 1);
+        return Line(Math.Clamp(to - (int)(seconds / Step), Math.Min(Index(Blanking), to - 1), to - 1), to).Slope;
+    }
 
     /// <summary>
     /// The knee: a level, and from the knee on a rise that bends over by one time constant. Least squares over every knee and every time
@@ -115,7 +138,8 @@ internal sealed class TraceShape
             {
                 if (Fit(bins, rise, k) is not { } fit) continue;
                 errors[k] = Math.Min(errors[k], fit.Error);
-                if (best is null || fit.Error < best.Error) best = new((from + (k + 0.5) * width) * Step, fit.Level, fit.Gain, tau, fit.Error, 0);
+                if (best is null || fit.Error < best.Error)
+                    best = new((from + (k + 0.5) * width) * Step, fit.Level, fit.Gain, tau, fit.Error, 0);
             }
         }
 

@@ -47,7 +47,15 @@ public static class Words
         _ => throw new ArgumentOutOfRangeException(nameof(end), end, "No such end."),
     };
 
-    /// <summary>A stored code with its letters and, where it is one of the stand-in car's, its text.</summary>
-    public static string Code(int number) =>
-        TroubleCodes.All.FirstOrDefault(c => c.Number == number) is { } known ? $"{known.Letters} {known.Text}" : CarLink.Letters(number);
+    /// <summary>A code that was read out: its letters and, where it is one of the stand-in car's, its text.</summary>
+    public static string Code(string letters) => TroubleCodes.Find(letters) is { } known ? $"{letters} {known.Text}" : letters;
+
+    /// <summary>How a routine ended, in a sentence.</summary>
+    public static string Ended(RoutineAnswer end)
+    {
+        ArgumentNullException.ThrowIfNull(end);
+        if (end.Refused is { } why) return $"Refused: {CarLink.Refused(why)}.";
+        var stopped = end.Status == RoutineStatus.Stopped ? "Stopped by hand. " : "";
+        return stopped + (end.Left == end.Right ? $"Both {Of(end.Left)}." : $"Left {Of(end.Left)}, right {Of(end.Right)}.");
+    }
 }

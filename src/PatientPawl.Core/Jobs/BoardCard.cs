@@ -85,7 +85,7 @@ public sealed record BoardCard(
     public static string Duration(int minutes) => minutes >= 60 ? $"{minutes / 60} h {minutes % 60:00}" : $"{minutes} min";
 
     private static string Say(StepBench bench) =>
-        char.ToLowerInvariant(bench.Name[0]) + bench.Name[1..] + (bench.Step.Side is { } side ? $", {side.Word()}" : "");
+        Phrase.Small(bench.Name) + (bench.Step.Side is { } side ? $", {side.Word()}" : "");
 
     private static BoardCorner Corner(JobState state, RunSheet sheet, Side side)
     {

@@ -59,7 +59,7 @@ public static class EventCatalogue
         Card<NoteAdded>("note-added", _ => "Note", Car, e => e.Text),
         Card<PhotoTaken>("photo-taken", _ => "Photo", e => e.Side, e => e.Caption, onSheet: true, undo: true),
         Card<RoutineAsked>("routine-asked", e => $"Asked over the link: {StepName(e.Step).ToLowerInvariant()}", Car, e => e.Clear.Count > 0 ? $"hands clear: {string.Join(", ", e.Clear)}" : ""),
-        Card<RoutineEnded>("routine-ended", e => e.Lost ? "Ended, not as asked" : e.Refused is null ? "Ended" : "Refused by the car", Car, e => Join(e.Words, e.Codes)),
+        Card<RoutineEnded>("routine-ended", e => e.Lost ? "Ended, not as asked" : e.Refused is null ? "Ended" : "Refused by the car", Car, e => Join(e.Words, e.CodesSay)),
         Card<TraceKept>("trace-kept", e => $"Current trace, {e.From}", e => e.Side, e => e.Reading.Name.ToLowerInvariant()),
         Card<ReadingsTaken>("readings-taken", _ => "Readings taken", e => e.Side, Readings),
         Card<ReadingStruck>("reading-struck", _ => "Reading struck out", e => e.Side, e => e.Reason),

@@ -311,18 +311,27 @@ public sealed record RoutineAsked(ElectricAct Act, StepKey Step, IReadOnlyList<s
 /// <param name="Right">How the right side ended.</param>
 /// <param name="Refused">Why it was refused, as ISO 14229-1 numbers it; null where it was not.</param>
 /// <param name="Words">In words.</param>
-/// <param name="Codes">Codes that were stored then; may be empty.</param>
+/// <param name="Codes">Letters of the codes that were stored then.</param>
 /// <param name="Battery">Voltage at the end; null where nobody knows.</param>
-public sealed record RoutineEnded(Guid Asked, RoutineStatus? Status, SideEnd Left, SideEnd Right, int? Refused, string Words, string Codes, ElectricPotential? Battery) : JobEvent
+public sealed record RoutineEnded(
+    Guid Asked,
+    RoutineStatus? Status,
+    SideEnd Left,
+    SideEnd Right,
+    int? Refused,
+    string Words,
+    IReadOnlyList<string> Codes,
+    ElectricPotential? Battery) : JobEvent
 {
     /// <summary>True where nobody knows how the brake stands.</summary>
     internal bool Lost => Refused is null && Status != RoutineStatus.Done && Stays is null;
 
     /// <summary>The side that did not go into service while the other is there; null where both went, or neither.</summary>
     internal Side? Stays => Status != RoutineStatus.Failed ? null
-        : (IsBack(Left), IsBack(Right)) switch { (true, false) => Side.Right, (false, true) => Side.Left, _ => null };
+        : (Left == SideEnd.AtBackStop, Right == SideEnd.AtBackStop) switch { (true, false) => Side.Right, (false, true) => Side.Left, _ => null };
 
-    private static bool IsBack(SideEnd end) => end is SideEnd.AtBackStop or SideEnd.Already;
+    /// <summary>Its codes in words.</summary>
+    internal string CodesSay => string.Join("; ", Codes.Select(Electric.Words.Code));
 }
 
 /// <summary>A current trace. Its points are kept by their hash beside the log, as CSV; the log keeps how it was read.</summary>

@@ -84,7 +84,7 @@ public sealed record JobRecord(
 
     private static RecordTorque Torque(TorqueSigned t, string by)
     {
-        var name = $"{Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
+        var name = $"{Phrase.Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
         var wanted = $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m ({Figure.Of(t.Line.Wanted.PoundForceFeet, 1)} lbf ft){(t.Line.ThenAngle is { } turn ? $", then {Figure.Of(turn.Degrees)}°" : "")}";
         if (t.HandTight) return new(t.Step.Side?.Word() ?? "car", name, "hand-tight, no figure anywhere", "none", "", "by hand", by, true);
         return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : "none",
@@ -154,6 +154,4 @@ public sealed record JobRecord(
         if (state.Setup.PadsNew && state.Setup.Rules.BedIn == Workshop.BedInRule.Gentle) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;
     }
-
-    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 }

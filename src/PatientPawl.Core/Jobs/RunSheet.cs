@@ -411,7 +411,7 @@ public static class RunSheets
         foreach (var side in Core.Sides.Both.Where(s => !hold.SideMet(state.Setup, state.Car, s)))
         {
             var names = state.Remaining.Take(until).Where(k => k.Side == side).Select(k => StepCatalogue.Find(k.StepId)!.Name.ToLowerInvariant()).ToArray();
-            var word = char.ToUpperInvariant(side.Word()[0]) + side.Word()[1..];
+            var word = Phrase.Capital(side.Word());
             if (names.Length > 0) says.Add($"{word} lacks {(names.Length <= 3 ? string.Join(", ", names) : $"{names.Length} steps")}.");
         }
 
@@ -453,14 +453,14 @@ public static class RunSheets
     {
         var (left, right) = (car.Get(Planning.Corner.Hydraulics, Side.Left), car.Get(Planning.Corner.Hydraulics, Side.Right));
         static string Word(HydraulicsState state) => Planning.Corner.Hydraulics.Words(StateVariable<HydraulicsState>.Byte(state));
-        if (left == right) return char.ToUpperInvariant(Word(left)[0]) + Word(left)[1..];
+        if (left == right) return Phrase.Capital(Word(left));
         return left == HydraulicsState.Closed ? $"Right {Word(right)}" : right == HydraulicsState.Closed ? $"Left {Word(left)}" : $"Left {Word(left)}, right {Word(right)}";
     }
 
     private static string Words<T>(StateVariable<T> variable, CarState car) where T : struct, Enum
     {
         var words = variable.Words(StateVariable<T>.Byte(car.Get(variable)));
-        return char.ToUpperInvariant(words[0]) + words[1..];
+        return Phrase.Capital(words);
     }
 
     private static SheetLane LaneOf(StepKey key) => key.Side is { } s ? LaneOf(s) : SheetLane.Car;

@@ -47,7 +47,7 @@ internal static class Settling
         }
         else
         {
-            ways.Add(new(SettleKind.MoreReadings, $"More readings with the {Low(used.Name)} will not settle it.", false, Guard(fixedPart)));
+            ways.Add(new(SettleKind.MoreReadings, $"More readings with the {Phrase.Small(used.Name)} will not settle it.", false, Guard(fixedPart)));
         }
 
         // Those that would do, or else the finest there is: a list of what will not help is no help.
@@ -55,7 +55,7 @@ internal static class Settling
             .Select(i => (i.Name, Guard: Guard(UncertaintyBudget.Figure(i, 1, 0, temperature)))).Where(i => i.Guard < verdict.GuardBand).OrderBy(i => i.Guard.Millimeters).ToArray();
         var enough = finer.Where(i => i.Guard.Millimeters <= margin).ToArray();
         foreach (var (name, guard) in enough.Length > 0 ? enough : finer[..Math.Min(finer.Length, 1)])
-            ways.Add(new(SettleKind.BetterInstrument, $"The {Low(name)} {(enough.Length > 0 ? "will" : "will not")}: guard {Figure.Of(guard.Millimeters)}, room {Figure.Of(margin)}.", enough.Length > 0, guard));
+            ways.Add(new(SettleKind.BetterInstrument, $"The {Phrase.Small(name)} {(enough.Length > 0 ? "will" : "will not")}: guard {Figure.Of(guard.Millimeters)}, room {Figure.Of(margin)}.", enough.Length > 0, guard));
 
         if (temperature is { HalfWidthKelvin: > 0 })
         {
@@ -66,7 +66,6 @@ internal static class Settling
         return ways;
 
         Length Guard(double u) => Length.FromMillimeters(factor * u);
-        static string Low(string name) => char.ToLowerInvariant(name[0]) + name[1..];
     }
 }
 

@@ -94,7 +94,7 @@ public static class RotorRuling
         if (condition.Cracks == Cracks.NotLooked) wanted.Add("Look for cracks.");
         if (condition.Shook && runout is null) wanted.Add("It shook: measure its runout.");
         foreach (var place in new[] { thickness.Minimum, thickness.VariationVerdict, runout?.TotalVerdict }.OfType<LimitVerdict>().SelectMany(v => v.Wanted).Distinct())
-            wanted.Add($"{char.ToUpperInvariant(place[0])}{place[1..]}.");
+            wanted.Add($"{Phrase.Capital(place)}.");
         if (thickness.VariationVerdict.Verdict == Verdict.Outside) cut.Add($"Thickness varies by {Figure.Of(thickness.Variation.Millimeters)} mm.");
         if (condition.ScoringDepth is { } deep && deep > DeepScoring) cut.Add($"Scored {Figure.Of(deep.Millimeters)} mm deep.");
         if (condition.HeatSpots) cut.Add("Hard spots come back after a cut: machining is a try, not a cure.");

@@ -85,7 +85,7 @@ public static class RotorThickness
         if (points.Count is not (4 or 8 or 12)) notes.Add($"{Figure.Count(points.Count, "point")}: 4, 8 or 12 round the ring are usual.");
         // When the guard band alone is as wide as the limit, no reading but a bad one can be decided.
         if (varied.GuardBand.Millimeters > limit.Millimeters / 2 && varied.Verdict == Verdict.TooCloseToCall)
-            notes.Add($"The {char.ToLowerInvariant(coarsest.Instrument.Name[0])}{coarsest.Instrument.Name[1..]} can hardly decide a variation of {Figure.Of(limit.Millimeters)} mm: its guard band is {Figure.Of(varied.GuardBand.Millimeters)}.");
+            notes.Add($"The {Phrase.Small(coarsest.Instrument.Name)} can hardly decide a variation of {Figure.Of(limit.Millimeters)} mm: its guard band is {Figure.Of(varied.GuardBand.Millimeters)}.");
 
         var trail = new Trail("RotorThickness.Judge").Input("Readings", $"{readings.Count} at {Figure.Count(points.Count, "point")}, {string.Join(", ", readings.Select(r => r.Instrument.Name).Distinct())}")
             .Input("Smallest", $"{Figure.Of(smallest.Mm)} mm at {Figure.Of(smallest.At)}°")

@@ -43,7 +43,7 @@ public static class Sources
         new("practice-back-off", SourceKind.Default, "Most back-off of a slotted piston", "30 degrees where the house rule allows a back-off and names no limit.", false),
         new("practice-reservoir", SourceKind.Default, "Wall of a reservoir", "2.5 mm, taken off a reservoir measured from outside.", true),
         new("practice-battery", SourceKind.Default, "Battery behind the ignition", "45 A h and 0.03 ohm; 12.0 V at rest is a fifth of its charge, 12.7 V all of it; the ignition takes 8 A; more than 12.9 V is not at rest.", true),
-        new("practice-trace", SourceKind.CommonPractice, "Current of a brake motor", "Inrush, free run, knee, end: free over 3.5 A is heavy, sides 1.4 times, 0.3 s or a fifth apart differ; efficiency 0.30 when nobody gives it.", true),
+        new("practice-trace", SourceKind.CommonPractice, "Current of a brake motor", "Inrush, free run, knee, end: free over 3.5 A is heavy, sides 1.4 times, 0.3 s, a fifth of force or three tenths of rise apart differ; efficiency 0.30 when nobody gives it.", true),
         new("motor-equations", SourceKind.Arithmetic, "Equations of a DC motor and a power screw", "V = i R + Ke w, torque Kt i, force torque × eta × 2 pi G/lead.", false),
         new("practice-fluid", SourceKind.CommonPractice, "Brake fluid in use", "Glycol mixes count as their lowest grade; silicone never mixes; water under 1.5 % is good, from 3 % it is changed.", false),
         new("practice-strokes", SourceKind.CommonPractice, "Pumping up", "Strokes by volume; still soft after twice as many and five more is air, a leak, or a piston too far back.", false),

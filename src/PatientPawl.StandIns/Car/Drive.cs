@@ -121,8 +121,11 @@ public sealed class Battery(BatteryFigures figures)
     /// <summary>Its figures; a fault changes them.</summary>
     public BatteryFigures Figures { get; set; } = figures;
 
+    /// <summary>The share that shows 12.6 V at rest.</summary>
+    public const double Usual = LowShare + (12.6 - LowVolts) / (FullVolts - LowVolts) * (1 - LowShare);
+
     /// <summary>How full, 0 to 1.</summary>
-    public double Share { get; set; } = LowShare + (12.6 - LowVolts) / (FullVolts - LowVolts) * (1 - LowShare);
+    public double Share { get; set; } = Usual;
 
     /// <summary>True with a charger on it that works.</summary>
     public bool Charger { get; set; }

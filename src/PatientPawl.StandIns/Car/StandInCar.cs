@@ -27,7 +27,7 @@ public enum CarFault
     PadsMissing,
     /// <summary>The pedal was not pumped: both pistons stand at home.</summary>
     NotPumped,
-    /// <summary>The left piston was pressed onto a spindle that was not back: it does not move.</summary>
+    /// <summary>The left spindle came out again, and its piston lies on it: pressed, it does not move.</summary>
     OnTheSpindle,
     /// <summary>A door opens and wakes the car.</summary>
     DoorOpened,
@@ -65,36 +65,31 @@ public sealed class StandInCar
     public const double StepSeconds = 1e-4;
 
     /// <summary>Samples of the current that the unit keeps, a second.</summary>
-    public const int SamplesPerSecond = 500;
+    public const int SamplesPerSecond = CarLink.SamplesPerSecond;
 
     private const int StepsPerSample = (int)(1 / StepSeconds / SamplesPerSecond);
+
+    // Where a piston stands when it is home, a spindle that came out again, and next to no way. Invented, for practice.
+    private const double PistonHome = 1e-3, SpindleOut = 4e-3, HardlyAny = 0.05e-3;
+
     private const double QuietBefore = 0.1, QuietAfter = 0.1, SleepAfter = 300, ClampsAgainAfter = 240;
 
     private readonly Drive[] _drives;
     private readonly Random _random;
     private readonly List<CurrentPair> _samples = [];
     private readonly HashSet<CarFault> _faults = [];
-    private readonly double _step;
     private double _owed, _quiet, _quietRun;
     private int _sinceSample;
 
     /// <summary>A car of a kind.</summary>
     /// <param name="variant">What it has for a rear brake.</param>
     /// <param name="seed">What its noise starts from.</param>
-    /// <param name="stepSeconds">The step of the physics; another than the usual only to see that it does not matter.</param>
-    public StandInCar(CarVariant variant = CarVariant.MotorPush, int seed = 1, double stepSeconds = StepSeconds)
+    public StandInCar(CarVariant variant = CarVariant.MotorPush, int seed = 1)
     {
         Variant = variant;
         _random = new(seed);
-        _step = stepSeconds;
-        var figures = variant switch
-        {
-            CarVariant.PullerCaliper or CarVariant.PullerHat => DriveFigures.Puller,
-            CarVariant.MotorPlate => DriveFigures.Plate,
-            _ => new DriveFigures(),
-        };
-        // No two sides are alike to the last hundredth.
-        _drives = HasOneMotor ? [new(figures)] : [new(figures), new(figures with { FrictionNm = figures.FrictionNm * 1.05 })];
+        var figures = Healthy(variant);
+        _drives = HasOneMotor ? [new(figures)] : [new(figures), new(Unlike(figures))];
         Unit = new(_drives);
         foreach (var d in _drives) (d.Contact, d.Piston, d.Nut) = (8.0e-3, 8.0e-3, 7.2e-3);
         if (HasOneMotor) foreach (var d in _drives) (d.Contact, d.Piston, d.Nut) = (10e-3, 10e-3, 6e-3);
@@ -143,12 +138,12 @@ public sealed class StandInCar
     public void Advance(TimeSpan time)
     {
         _owed += time.TotalSeconds;
-        while (_owed >= _step / 2)
+        while (_owed >= StepSeconds / 2)
         {
             if (Unit.Runs || _drives.Any(d => d.Speed != 0))
             {
                 Motion();
-                _owed -= _step;
+                _owed -= StepSeconds;
             }
             else
             {
@@ -209,10 +204,18 @@ public sealed class StandInCar
         ArgumentNullException.ThrowIfNull(mechanics);
         if (HasOneMotor && side > 0) return;
         var d = _drives[side];
-        d.Open = !mechanics.Plugged || _faults.Contains(CarFault.FuseBlown) || _faults.Contains(side == 0 ? CarFault.UnpluggedLeft : CarFault.UnpluggedRight);
-        var missing = side == _drives.Length - 1 && _faults.Contains(CarFault.PadsMissing);
-        d.Contact = !mechanics.SomethingToClamp || missing ? double.PositiveInfinity : _faults.Contains(CarFault.PadsDrag) && side == 0 ? Math.Max(d.Nut, 0) + 0.05e-3 : mechanics.ContactMetres;
-        var piston = _faults.Contains(CarFault.NotPumped) && mechanics.PistonMetres is null ? Math.Min(1e-3, mechanics.ContactMetres) : mechanics.PistonMetres ?? mechanics.ContactMetres;
+        var last = side == _drives.Length - 1;
+        d.Open = !mechanics.Plugged || Interrupted(side);
+        d.Contact = mechanics.SomethingToClamp && !(last && Has(CarFault.PadsMissing)) ? mechanics.ContactMetres : double.PositiveInfinity;
+        var unpumped = Has(CarFault.NotPumped) && mechanics.PistonMetres is null;
+        var piston = unpumped ? Math.Min(PistonHome, mechanics.ContactMetres) : mechanics.PistonMetres ?? mechanics.ContactMetres;
+        if (side == 0 && double.IsFinite(d.Contact))
+        {
+            // Pads that drag are met at once; over a piston that lies on its spindle the caliper goes no further than that lets it.
+            if (Has(CarFault.PadsDrag)) d.Contact = Math.Max(d.Nut, 0) + HardlyAny;
+            if (Has(CarFault.OnTheSpindle)) d.Contact = Math.Max(d.Contact, d.Nut + HardlyAny);
+        }
+
         // Parts that would not go on over a spindle that far out are on: so somebody turned it back.
         if (double.IsFinite(d.Contact) && d.Nut > d.Contact + 2 * d.Figures.SqueezedMetres) d.Nut = 0;
         // A piston is never behind the nut: it lies on it.
@@ -233,16 +236,6 @@ public sealed class StandInCar
         Unit.State = state;
     }
 
-    /// <summary>Presses a piston home. False where it lies on a spindle that is not back, and does not move.</summary>
-    /// <param name="side">0 is left.</param>
-    public bool PressPiston(int side)
-    {
-        var d = _drives[HasOneMotor ? 0 : side];
-        if (d.Nut > 1e-3) return false;
-        d.Piston = Math.Max(1e-3, d.Nut);
-        return true;
-    }
-
     /// <summary>Turns a spindle back by hand; the plug must be off.</summary>
     /// <param name="side">0 is left.</param>
     public void TurnBack(int side)
@@ -256,36 +249,41 @@ public sealed class StandInCar
     {
         if (on) _faults.Add(fault);
         else _faults.Remove(fault);
-        var last = _drives.Length - 1;
-        var healthy = HasOneMotor ? DriveFigures.Puller : Variant == CarVariant.MotorPlate ? DriveFigures.Plate : new DriveFigures();
-        _drives[0].Figures = healthy with { FrictionNm = _faults.Contains(CarFault.Seized) ? 10 : _faults.Contains(CarFault.Dry) ? 0.060 : healthy.FrictionNm };
-        if (last > 0) _drives[last].Figures = _faults.Contains(CarFault.OneSlow) ? healthy with { FrictionNm = healthy.FrictionNm * 2, HarnessOhm = 0.30 } : healthy with { FrictionNm = healthy.FrictionNm * 1.05 };
+        var (left, right) = (_drives[0], _drives[^1]);
         switch (fault)
         {
+            case CarFault.Seized or CarFault.Dry or CarFault.OneSlow:
+                Rebuild();
+                break;
             case CarFault.WeakBattery:
-                Battery.Figures = Battery.Figures with { InternalOhm = on ? 0.06 : 0.03 };
-                Battery.Share = on ? 0.15 : 0.89;
+                Battery.Figures = on ? Battery.Figures with { InternalOhm = 0.06 } : new();
+                Battery.Share = on ? 0.15 : Battery.Usual;
                 break;
             case CarFault.ChargerOff when on:
                 Battery.Charger = false;
                 break;
             case CarFault.UnpluggedLeft or CarFault.UnpluggedRight or CarFault.FuseBlown:
-                for (var k = 0; k <= last; k++) _drives[k].Open = _faults.Contains(CarFault.FuseBlown) || _faults.Contains(k == 0 ? CarFault.UnpluggedLeft : CarFault.UnpluggedRight);
+                for (var k = 0; k < _drives.Length; k++) _drives[k].Open = Interrupted(k);
                 break;
             case CarFault.PadsMissing when on:
-                _drives[last].Contact = double.PositiveInfinity;
+                right.Contact = double.PositiveInfinity;
                 break;
             case CarFault.NotPumped when on:
-                foreach (var d in _drives.Where(d => d.Nut < 1e-3)) d.Piston = Math.Max(1e-3, d.Nut);
+                foreach (var d in _drives.Where(d => d.Nut < PistonHome)) d.Piston = PistonHome;
                 break;
             case CarFault.PadsDrag when on:
-                _drives[0].Contact = Math.Max(_drives[0].Nut, 0) + 0.05e-3;
+                left.Contact = Math.Max(left.Nut, 0) + HardlyAny;
+                break;
+            case CarFault.OnTheSpindle when on:
+                // It came out again, as after a battery that was disconnected, and the unit does not know.
+                left.Nut = Math.Max(left.Nut, SpindleOut);
+                left.Piston = Math.Max(left.Piston, left.Nut);
                 break;
             case CarFault.DoorOpened when on:
                 Wake();
                 break;
             case CarFault.ServiceFailsRight:
-                Unit.FailsInService = on ? last : null;
+                Unit.FailsInService = on ? _drives.Length - 1 : null;
                 break;
             case CarFault.CodeStays:
                 Unit.Standing = on ? TroubleCodes.Lost : null;
@@ -296,10 +294,32 @@ public sealed class StandInCar
         }
     }
 
+    private bool Has(CarFault fault) => _faults.Contains(fault);
+
+    private bool Interrupted(int side) => Has(CarFault.FuseBlown) || Has(side == 0 ? CarFault.UnpluggedLeft : CarFault.UnpluggedRight);
+
+    /// <summary>The motors with what faults make of them.</summary>
+    private void Rebuild()
+    {
+        var f = Healthy(Variant);
+        _drives[0].Figures = f with { FrictionNm = Has(CarFault.Seized) ? 10 : Has(CarFault.Dry) ? 0.060 : f.FrictionNm };
+        if (_drives.Length > 1) _drives[1].Figures = Has(CarFault.OneSlow) ? f with { FrictionNm = 2 * f.FrictionNm, HarnessOhm = 0.30 } : Unlike(f);
+    }
+
+    private static DriveFigures Healthy(CarVariant variant) => variant switch
+    {
+        CarVariant.PullerCaliper or CarVariant.PullerHat => DriveFigures.Puller,
+        CarVariant.MotorPlate => DriveFigures.Plate,
+        _ => new DriveFigures(),
+    };
+
+    // No two sides are alike to the last hundredth.
+    private static DriveFigures Unlike(DriveFigures figures) => figures with { FrictionNm = figures.FrictionNm * 1.05 };
+
     /// <summary>Puts a charger on, or takes it off.</summary>
     public void Charge(bool on)
     {
-        Battery.Charger = on && !_faults.Contains(CarFault.ChargerOff);
+        Battery.Charger = on && !Has(CarFault.ChargerOff);
         if (!Unit.Runs) Volts = AtRest;
     }
 
@@ -315,12 +335,12 @@ public sealed class StandInCar
 
     private void Motion()
     {
-        Volts = Circuit.Step(_drives, Battery.OpenVolts, Battery.Figures.InternalOhm, Idle, _step);
-        Battery.Draw(Idle + _drives.Sum(d => Math.Abs(d.Amps)), _step);
-        Unit.Watch(Volts, _step);
-        Seconds += _step;
+        Volts = Circuit.Step(_drives, Battery.OpenVolts, Battery.Figures.InternalOhm, Idle, StepSeconds);
+        Battery.Draw(Idle + _drives.Sum(d => Math.Abs(d.Amps)), StepSeconds);
+        Unit.Watch(Volts, StepSeconds);
+        Seconds += StepSeconds;
         _sinceSample++;
-        if (_sinceSample < StepsPerSample * (StepSeconds / _step)) return;
+        if (_sinceSample < StepsPerSample) return;
         _sinceSample = 0;
         Sample();
     }
@@ -338,7 +358,7 @@ public sealed class StandInCar
 
         _quiet += seconds;
         if (!Ignition && !Asleep && _quiet >= SleepAfter) Asleep = true;
-        if (_faults.Contains(CarFault.ClampsAgain) && Unit.State == UnitState.Applied && _quiet >= ClampsAgainAfter)
+        if (Has(CarFault.ClampsAgain) && Unit.State == UnitState.Applied && _quiet >= ClampsAgainAfter)
         {
             // Discs that cool shrink away from their pads.
             foreach (var d in _drives) d.Contact += 0.08e-3;

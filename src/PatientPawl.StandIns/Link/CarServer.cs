@@ -1,7 +1,6 @@
 using System.Buffers.Binary;
 using System.Net;
 using System.Net.Sockets;
-using System.Text;
 using PatientPawl.Core.Electric.Link;
 using PatientPawl.StandIns.Car;
 
@@ -19,7 +18,9 @@ public sealed record CarServerOptions(int Port = 0, double Speed = 1, bool Annou
 /// </summary>
 public sealed class CarServer : IAsyncDisposable
 {
-    private const int MostSockets = 4;
+    /// <summary>Testers that may speak at once.</summary>
+    internal const int MostSockets = 4;
+
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(10), FirstWord = TimeSpan.FromSeconds(2), Idle = TimeSpan.FromMinutes(5), AliveWait = TimeSpan.FromSeconds(1),
         Takes = TimeSpan.FromMilliseconds(120), IntoMotion = TimeSpan.FromMilliseconds(600);
 
@@ -30,7 +31,7 @@ public sealed class CarServer : IAsyncDisposable
     private readonly Lock _lock = new();
     private readonly List<Task> _running = [];
     private TcpListener _tcp = null!;
-    private UdpClient _udp = null!;
+    private CarBeacon _beacon = null!;
     private DateTimeOffset? _cutAt, _deafUntil;
 
     /// <summary>A server that has not begun to listen.</summary>
@@ -79,8 +80,8 @@ public sealed class CarServer : IAsyncDisposable
 
         _running.Add(Task.Run(TimeGoesOn));
         _running.Add(Task.Run(Accept));
-        _running.Add(Task.Run(Datagrams));
-        if (_options.Announce) _running.Add(Task.Run(Announce));
+        _running.Add(Task.Run(() => _beacon.Answer(_stop.Token)));
+        if (_options.Announce) _running.Add(Task.Run(() => _beacon.Announce(_stop.Token)));
     }
 
     private void Listen(int port)
@@ -90,7 +91,7 @@ public sealed class CarServer : IAsyncDisposable
         try
         {
             Port = ((IPEndPoint)tcp.LocalEndpoint).Port;
-            _udp = new(new IPEndPoint(IPAddress.Loopback, Port));
+            _beacon = new(Port, this, _clock);
         }
         catch (SocketException)
         {
@@ -362,77 +363,12 @@ public sealed class CarServer : IAsyncDisposable
         return true;
     }
 
-    private async Task Datagrams()
-    {
-        while (!_stop.IsCancellationRequested)
-        {
-            try
-            {
-                var got = await _udp.ReceiveAsync(_stop.Token);
-                if (Answer(got.Buffer) is { } answer) await _udp.SendAsync(answer, got.RemoteEndPoint, _stop.Token);
-            }
-            catch (Exception e) when (e is OperationCanceledException or SocketException or ObjectDisposedException)
-            {
-                if (_stop.IsCancellationRequested) return;
-            }
-        }
-    }
-
-    private byte[]? Answer(ReadOnlySpan<byte> datagram)
-    {
-        if (datagram.Length < Doip.HeaderBytes) return null;
-        var fault = Doip.Header(datagram[..Doip.HeaderBytes], out var type, out var length);
-        if (fault is not null || length != datagram.Length - Doip.HeaderBytes) return Doip.Frame(DoipType.HeaderNotUnderstood, [(byte)(fault ?? HeaderFault.Length)]);
-        var payload = datagram[Doip.HeaderBytes..];
-        return type switch
-        {
-            DoipType.IdentificationRequest => Here(),
-            DoipType.IdentificationByEid => payload.SequenceEqual(Eid) ? Here() : null,
-            DoipType.IdentificationByVin => payload.SequenceEqual(Encoding.ASCII.GetBytes(Diagnosis.Vin)) ? Here() : null,
-            // A gateway, so many sockets, so many of them open.
-            DoipType.EntityStatus => Doip.Frame(DoipType.EntityStatusAnswer, [0x00, MostSockets, (byte)Math.Min(MostSockets, Connections)]),
-            DoipType.PowerMode => Doip.Frame(DoipType.PowerModeAnswer, [(byte)(With(c => c.Ignition) ? 0x01 : 0x00)]),
-            _ => null,
-        };
-    }
-
-    private static ReadOnlySpan<byte> Eid => [0x02, 0x50, 0x41, 0x57, 0x4C, 0x01];
-
-    /// <summary>VIN 17, logical address 2, EID 6, GID 6, no further action, in step.</summary>
-    private static byte[] Here()
-    {
-        var b = new byte[33];
-        Encoding.ASCII.GetBytes(Diagnosis.Vin, b);
-        BinaryPrimitives.WriteUInt16BigEndian(b.AsSpan(17), Doip.UnitAddress);
-        Eid.CopyTo(b.AsSpan(19));
-        Eid.CopyTo(b.AsSpan(25));
-        return Doip.Frame(DoipType.Announcement, b);
-    }
-
-    private async Task Announce()
-    {
-        try
-        {
-            using var sender = new UdpClient(new IPEndPoint(IPAddress.Loopback, 0)) { EnableBroadcast = true };
-            for (var k = 0; k < 3; k++)
-            {
-                // The broadcast address of loopback: nobody outside of this machine hears it.
-                await sender.SendAsync(Here(), new IPEndPoint(IPAddress.Parse("127.255.255.255"), 13400), _stop.Token);
-                await Task.Delay(TimeSpan.FromMilliseconds(500), _clock, _stop.Token);
-            }
-        }
-        catch (Exception e) when (e is SocketException or OperationCanceledException)
-        {
-            // A machine whose loopback has no broadcast: it is found by its port all the same.
-        }
-    }
-
     /// <summary>Stops listening and closes every connection.</summary>
     public async ValueTask DisposeAsync()
     {
         await _stop.CancelAsync();
         _tcp?.Dispose();
-        _udp?.Dispose();
+        _beacon?.Dispose();
         lock (_lock) foreach (var tester in _testers) tester.Client.Close();
         await Task.WhenAll(_running);
         _stop.Dispose();

@@ -33,12 +33,6 @@ public sealed class CarHost(StartOptions options, TimeProvider clock) : IAsyncDi
     /// <summary>Where it is reached; starts the stand-in where it is not there yet.</summary>
     public (string Host, int Port) Address => options.Car ?? ("127.0.0.1", Own().Port);
 
-    /// <summary>The job whose car stands there; null before the first.</summary>
-    public Guid? Job
-    {
-        get { lock (_lock) return _job; }
-    }
-
     /// <summary>Faults that are set.</summary>
     public IReadOnlyList<CarFault> Faults
     {

@@ -13,6 +13,8 @@ public sealed class DoipScanTool : IScanTool
 {
     private static readonly TimeSpan Connects = TimeSpan.FromSeconds(2), P2 = TimeSpan.FromMilliseconds(1000), P2Star = TimeSpan.FromSeconds(5), PresentEvery = TimeSpan.FromSeconds(2);
 
+    private const string StateWords = "State";
+
     private readonly TcpClient _client = new() { NoDelay = true };
     private readonly SemaphoreSlim _one = new(1, 1), _writing = new(1, 1);
     private readonly CancellationTokenSource _closing = new();
@@ -77,7 +79,7 @@ public sealed class DoipScanTool : IScanTool
     /// <inheritdoc/>
     public async Task<LiveState> LiveAsync(CancellationToken cancellation)
     {
-        var answer = await Read((int)Identifier.Live, "State", cancellation);
+        var answer = await Read((int)Identifier.Live, StateWords, cancellation);
         return LiveState.From(answer) ?? throw new LinkLostException("The unit's answer about its state is not understood.");
     }
 
@@ -91,10 +93,10 @@ public sealed class DoipScanTool : IScanTool
     public Task<RoutineAnswer> StopAsync(Routine routine, CancellationToken cancellation) => Control(0x02, "Stop", routine, cancellation);
 
     /// <inheritdoc/>
-    public async Task<IReadOnlyList<int>> CodesAsync(CancellationToken cancellation)
+    public async Task<IReadOnlyList<string>> CodesAsync(CancellationToken cancellation)
     {
         var answer = await Good([(byte)Service.ReadCodes, 0x02, 0xFF], "Codes", cancellation);
-        return [.. Enumerable.Range(0, Math.Max(0, answer.Length - 3) / 4).Select(k => (answer[3 + 4 * k] << 8) | answer[4 + 4 * k])];
+        return [.. Enumerable.Range(0, Math.Max(0, answer.Length - 3) / 4).Select(k => CarLink.Letters((answer[3 + 4 * k] << 8) | answer[4 + 4 * k]))];
     }
 
     /// <inheritdoc/>
@@ -164,7 +166,7 @@ public sealed class DoipScanTool : IScanTool
                 if (message.Type == DoipType.MessageRefused) throw new LinkLostException($"{words}: the car's gateway refuses the message.");
                 if (message.Type != DoipType.Message || message.Payload.Length < 5) continue;
                 var data = message.Payload[4..];
-                var mine = data[0] == request[0] + CarLink.Positive || (data[0] == CarLink.Negative && data.Length == 3 && data[1] == request[0]);
+                var mine = Answers(data, request) || (data[0] == CarLink.Negative && data.Length == 3 && data[1] == request[0]);
                 if (!mine) continue;
                 var pending = data[0] == CarLink.Negative && data[2] == CarLink.Pending;
                 Log(false, message, data[0] != CarLink.Negative ? $"{words}: answered" : pending ? "Wait" : $"{words}: {CarLink.Refused(data[2])}");
@@ -176,6 +178,14 @@ public sealed class DoipScanTool : IScanTool
         {
             _one.Release();
         }
+    }
+
+    /// <summary>True of a positive answer to this very request: it repeats what was asked, so that one that comes late is no other's.</summary>
+    private static bool Answers(ReadOnlySpan<byte> answer, ReadOnlySpan<byte> request)
+    {
+        if (answer[0] != request[0] + CarLink.Positive) return false;
+        var repeats = (Service)request[0] switch { Service.Routine => 3, Service.Read => 2, Service.ReadCodes or Service.Session => 1, _ => 0 };
+        return answer.Length > repeats && answer.Slice(1, repeats).SequenceEqual(request.Slice(1, repeats));
     }
 
     private async Task<DoipMessage> Next(TimeSpan within, CancellationToken cancellation)
@@ -209,7 +219,7 @@ public sealed class DoipScanTool : IScanTool
             _writing.Release();
         }
 
-        if (words.Length > 0) _log(new(_clock.GetLocalNow(), true, Convert.ToHexString(frame), words));
+        if (words.Length > 0) _log(new(_clock.GetLocalNow(), true, Convert.ToHexString(frame), words, words == StateWords));
     }
 
     /// <summary>Reads what comes, answers the car's own question at any time, and ends when the socket does.</summary>
@@ -258,7 +268,7 @@ public sealed class DoipScanTool : IScanTool
         }
     }
 
-    private void Log(bool sent, DoipMessage message, string words) => _log(new(_clock.GetLocalNow(), sent, Convert.ToHexString(Doip.Frame(message.Type, message.Payload)), words));
+    private void Log(bool sent, DoipMessage message, string words) => _log(new(_clock.GetLocalNow(), sent, Convert.ToHexString(Doip.Frame(message.Type, message.Payload)), words, words.StartsWith(StateWords, StringComparison.Ordinal)));
 
     private static string Activation(byte code) => code switch
     {

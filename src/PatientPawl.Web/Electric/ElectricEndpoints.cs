@@ -86,10 +86,10 @@ internal static class ElectricEndpoints
             if (!JobElectric.Serves(events.State(id))) throw new NotAllowedException("The link does not serve this job.", ["A simulated car never stands in for a real one."], []);
             return TypedResults.ServerSentEvents(Live(id, runs, life.ApplicationStopping, gone));
         });
-        jobs.MapGet("/electric/exchange", (Guid id, EventStore events, ElectricRuns runs) =>
+        jobs.MapGet("/electric/exchange", (Guid id, EventStore events, CarSession session) =>
         {
             events.State(id);
-            return TypedResults.Ok(runs.Exchanges(id));
+            return TypedResults.Ok(session.Exchanges(id));
         });
         jobs.MapPost("/traces", (Guid id, TraceCommand c, HttpContext http, JobCommands commands) =>
         {

@@ -14,13 +14,14 @@ namespace PatientPawl.Web.Electric;
 /// </summary>
 internal static class TraceCsv
 {
-    private const int MostCharacters = 8 * 1024 * 1024, MostPoints = 600_000;
+    // A minute at 10 000 points a second, and what that takes in letters.
+    private const int MostPoints = 600_000, MostCharacters = 8 * 1024 * 1024;
 
     public static byte[] Write(CurrentTrace trace)
     {
         var text = new StringBuilder(Picture.TraceHeader).Append('\n');
         foreach (var p in trace.Points)
-            text.Append(p.At.Seconds.ToString("0.######", CultureInfo.InvariantCulture)).Append(',').Append(p.Current.Amperes.ToString("0.####", CultureInfo.InvariantCulture)).Append('\n');
+            text.Append(CultureInfo.InvariantCulture, $"{p.At.Seconds:0.######},{p.Current.Amperes:0.####}\n");
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 
@@ -28,38 +29,28 @@ internal static class TraceCsv
     /// <exception cref="InputException">The line, the field, the value and what is wanted.</exception>
     public static CurrentTrace Read(string text)
     {
-        var (reader, separator, first) = Csv.Open(text, MostCharacters);
-        using var csv = reader;
+        var (csv, separator, first) = Csv.Open(text, MostCharacters);
+        using var _ = csv;
         var (time, current) = Columns(first, separator);
-        var decimalComma = separator != ',';
         List<TracePoint> points = [];
-        var header = true;
-        var line = 0;
-        foreach (var row in Rows(csv))
+        // The first line names the columns.
+        csv.Read();
+        while (csv.Read())
         {
-            line++;
-            if (header)
+            if (points.Count == MostPoints) throw new InputException(new InputError("text", "more", $"at most {MostPoints} points", $"A trace has at most {MostPoints} points."));
+            double At(Column c)
             {
-                header = false;
-                continue;
+                var cell = c.Index < csv.FieldCount ? csv.GetString(c.Index) : null;
+                if (cell is not null && Csv.Number(cell, separator) is { } value) return value * c.Factor;
+                var says = $"Line {csv.LineNumber}: {c.Name} is {Figure.Shorten(cell)}, which is no number.";
+                throw new InputException(new InputError(c.Name, Figure.Shorten(cell), "a number", says));
             }
 
-            if (points.Count >= MostPoints) throw new InputException(new InputError("text", Figure.Of(line), $"at most {MostPoints} points", $"A trace has at most {MostPoints} points."));
-            double At(Column c) => row.Length > c.Index && Number(row[c.Index], decimalComma) is { } v ? v * c.Factor
-                : throw new InputException(new InputError(c.Name, Figure.Shorten(row.Length > c.Index ? row[c.Index] : null), "a number", $"Line {line}: {c.Name} is {Figure.Shorten(row.Length > c.Index ? row[c.Index] : null)}, which is no number."));
             points.Add(new(Duration.FromSeconds(At(time)), ElectricCurrent.FromAmperes(At(current))));
         }
 
         return CurrentTrace.From(points);
     }
-
-    private static IEnumerable<string[]> Rows(CsvHelper.CsvReader csv)
-    {
-        while (csv.Read()) yield return [.. Enumerable.Range(0, csv.FieldCount).Select(csv.GetString)];
-    }
-
-    private static double? Number(string cell, bool decimalComma) =>
-        double.TryParse(decimalComma ? cell.Replace(',', '.') : cell, NumberStyles.Float, CultureInfo.InvariantCulture, out var v) && double.IsFinite(v) ? v : null;
 
     private static (Column Time, Column Current) Columns(string first, char separator)
     {
@@ -67,16 +58,27 @@ internal static class TraceCsv
         var cells = first.Split(separator);
         for (var i = 0; i < cells.Length; i++)
         {
-            var word = new string([.. cells[i].Trim().Trim('"').ToLowerInvariant().Select(c => char.IsLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-            var unit = word.Length > 1 ? word[^1] : "";
-            if (word.Length > 0 && word[0] is "time" or "t") time ??= new("time_s", i, unit switch { "" or "s" or "sec" or "seconds" => 1, "ms" => 1e-3, _ => double.NaN });
-            if (word.Length > 0 && word[0] is "current" or "i" or "amps") current ??= new("current_a", i, unit switch { "" or "a" or "amps" or "ampere" => 1, "ma" => 1e-3, _ => double.NaN });
+            var letters = cells[i].ToLowerInvariant().Select(c => char.IsLetterOrDigit(c) ? c : ' ');
+            var words = string.Concat(letters).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            var unit = words.Length > 1 ? words[^1] : "";
+            switch (words.FirstOrDefault())
+            {
+                case "time" or "t":
+                    time ??= Of("time_s", i, unit switch { "" or "s" or "sec" or "seconds" => 1, "ms" => 1e-3, _ => null });
+                    break;
+                case "current" or "i" or "amps":
+                    current ??= Of("current_a", i, unit switch { "" or "a" or "amps" or "ampere" => 1, "ma" => 1e-3, _ => null });
+                    break;
+                default:
+                    break;
+            }
         }
 
-        if (time is null || current is null || double.IsNaN(time.Factor) || double.IsNaN(current.Factor))
-            throw new InputException(new InputError("text", Figure.Shorten(first), Picture.TraceHeader, "The first line names the columns: time_s (or time_ms) and current_a (or current_ma)."));
-        return (time, current);
+        const string Wanted = "The first line names the columns: time_s (or time_ms) and current_a (or current_ma).";
+        return time is null || current is null ? throw new InputException(new InputError("text", Figure.Shorten(first), Picture.TraceHeader, Wanted)) : (time, current);
     }
+
+    private static Column? Of(string name, int index, double? factor) => factor is { } f ? new(name, index, f) : null;
 
     private sealed record Column(string Name, int Index, double Factor);
 }

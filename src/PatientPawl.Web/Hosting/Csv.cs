@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsvHelper;
 using PatientPawl.Core;
 
@@ -17,6 +18,10 @@ internal static class Csv
 
     // Behind any apostrophes of its own, so that what was made harmless is told from what was typed so.
     private static bool Risky(string text) => text.AsSpan().TrimStart('\'') is { Length: > 0 } rest && Formula.Contains(rest[0], StringComparison.Ordinal);
+
+    /// <summary>A plain figure; a decimal comma is understood where the comma parts no columns. Null where it is none.</summary>
+    public static double? Number(string cell, char separator) =>
+        double.TryParse(separator == ',' ? cell : cell.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var v) && double.IsFinite(v) ? v : null;
 
     private const string Formula = "=+-@\t\r";
 

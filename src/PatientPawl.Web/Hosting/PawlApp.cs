@@ -108,6 +108,7 @@ public static class PawlApp
         services.AddSingleton<SignIn>();
         services.AddSingleton<Gauges>();
         services.AddSingleton<Electric.CarHost>();
+        services.AddSingleton<Electric.CarSession>();
         services.AddSingleton<Electric.ElectricRuns>();
         services.AddSingleton<IPasswordHasher<Technician>, PasswordHasher<Technician>>();
         services.AddScoped<JobCommands>();

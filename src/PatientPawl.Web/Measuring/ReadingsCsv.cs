@@ -88,8 +88,7 @@ internal static class ReadingsCsv
         double? Number(string name)
         {
             if (field(name) is not { } text) return null;
-            if (separator != ',') text = text.Replace(',', '.');
-            return double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var v) && double.IsFinite(v) ? v : throw Wrong(name, text, "a plain figure", $"{name} \"{Figure.Shorten(text)}\" is not a plain figure.");
+            return Csv.Number(text, separator) ?? throw Wrong(name, text, "a plain figure", $"{name} \"{Figure.Shorten(text)}\" is not a plain figure.");
         }
 
         var value = Number("value_mm") ?? throw Wrong("value_mm", "nothing", "a plain figure", "value_mm is missing.");

@@ -78,8 +78,7 @@ internal static class SheetCsv
         if (value.Length == 0) node = null;
         else if (shape is JsonValueKind.Number)
         {
-            var plain = separator != ',' ? value.Replace(',', '.') : value;
-            if (!double.TryParse(plain, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) || !double.IsFinite(number)) return $"{path}: \"{Figure.Shorten(value)}\" is not a plain figure.";
+            if (Csv.Number(value, separator) is not { } number) return $"{path}: \"{Figure.Shorten(value)}\" is not a plain figure.";
             node = Math.Abs(number % 1) < double.Epsilon && Math.Abs(number) < 1e9 ? (JsonNode)(int)number : number;
         }
         else if (shape is JsonValueKind.True)

@@ -28,8 +28,8 @@ public class ElectricBenchTests
         CarLink.Letters(0x0123).ShouldBe("P0123");
         TroubleCodes.All.Select(c => c.Letters).Distinct().Count().ShouldBe(TroubleCodes.All.Count);
         TroubleCodes.All.ShouldAllBe(c => c.Cause.Length > 10 && c.Remedy.Length > 10);
-        Words.Code(0x5A01).ShouldBe("C1A01 rear brake actuator left, circuit open");
-        Words.Code(0x0123).ShouldBe("P0123");
+        Words.Code("C1A01").ShouldBe("C1A01 rear brake actuator left, circuit open");
+        Words.Code("P0123").ShouldBe("P0123");
     }
 
     [Fact]
@@ -66,9 +66,9 @@ public class ElectricBenchTests
     [Fact]
     public void One_side_that_stays_while_the_other_is_back_is_told_from_one_that_nobody_knows()
     {
-        RoutineEnded Of(RoutineStatus? status, SideEnd left, SideEnd right) => new(Guid.NewGuid(), status, left, right, null, "", "", null);
+        RoutineEnded Of(RoutineStatus? status, SideEnd left, SideEnd right) => new(Guid.NewGuid(), status, left, right, null, "", [], null);
         Of(RoutineStatus.Failed, SideEnd.AtBackStop, SideEnd.NoMotion).Stays.ShouldBe(Side.Right);
-        Of(RoutineStatus.Failed, SideEnd.OutOfTime, SideEnd.Already).Stays.ShouldBe(Side.Left);
+        Of(RoutineStatus.Failed, SideEnd.OutOfTime, SideEnd.AtBackStop).Stays.ShouldBe(Side.Left);
         Of(RoutineStatus.Failed, SideEnd.Clamped, SideEnd.TravelLimit).Stays.ShouldBeNull();
         Of(RoutineStatus.Failed, SideEnd.Clamped, SideEnd.TravelLimit).Lost.ShouldBeTrue();
         Of(null, SideEnd.None, SideEnd.None).Lost.ShouldBeTrue("The link was lost.");

@@ -115,7 +115,9 @@ public class TraceReaderTests
     public void Two_sides_alike_differ_in_nothing_and_each_difference_names_its_side_and_its_check()
     {
         TraceReading Of(double contact = 0.5, Func<double, double>? plus = null) => TraceReader.Read(CurrentTrace.From(Apply(contact, plus: plus)), Motor);
-        TraceSides.Compare(Of(), Of(0.55)).Alike.ShouldBeTrue();
+        var alike = TraceSides.Compare(Of(), Of(0.55));
+        (alike.Alike, alike.ToContact).ShouldBe((true, true));
+        alike.Apart!.Value.Seconds.ShouldBe(0.05, 0.02);
         var late = TraceSides.Compare(Of(), Of(0.95));
         late.Differences.Single().Check.ShouldStartWith("Right has further to go");
         var heavy = TraceSides.Compare(Of(plus: t => t is > 0 and < 0.5 ? 1 : 0), Of());

@@ -108,6 +108,12 @@ public static class CarLink
     /// <summary>Response pending: the answer comes later.</summary>
     public const byte Pending = 0x78;
 
+    /// <summary>Refused with no reason given.</summary>
+    public const byte NoReason = 0x10;
+
+    /// <summary>Refused: conditions not correct.</summary>
+    public const byte ConditionsNotCorrect = 0x22;
+
     /// <summary>A trouble code as it is read out: a letter and four figures, as SAE J2012 writes them (from memory).</summary>
     public static string Letters(int number) => $"{"PCBU"[(number >> 14) & 3]}{(number >> 12) & 3}{number & 0xFFF:X3}";
 

@@ -53,6 +53,9 @@ public static class TroubleCodes
     /// <summary>Lost communication.</summary>
     public static TroubleCode Lost { get; } = Of("U1A01", "lost communication with the brake switch", "The switch was not heard.", "Look at its plug; then clear and cycle.");
 
+    /// <summary>The code with these letters; null where it is not one of these.</summary>
+    public static TroubleCode? Find(string letters) => All.FirstOrDefault(c => c.Letters == letters);
+
     /// <summary>All of them.</summary>
     public static IReadOnlyList<TroubleCode> All { get; } = [.. Open, .. Seized, .. NoClamp, NoEnd, LowVolts, Differ, CheckDue, Lost];
 }

@@ -1,5 +1,6 @@
 using PatientPawl.Core.Electric;
 using PatientPawl.Core.Electric.Link;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 
 namespace PatientPawl.Core.Jobs;
@@ -19,21 +20,24 @@ public static partial class JobRules
     /// <param name="now">The time.</param>
     /// <exception cref="InputException">Somebody on the job whose hands were not said to be clear, or a caution that was not acknowledged.</exception>
     /// <exception cref="NotAllowedException">The link does not serve this job, or the plan does not offer it now.</exception>
-    public static RoutineAsked Ask(JobState state, ElectricAct act, IReadOnlyList<string> clear, IReadOnlyList<string> acknowledged, string me, DateTimeOffset now)
+    public static RoutineAsked Ask(
+        JobState state, ElectricAct act, IReadOnlyList<string> clear, IReadOnlyList<string> acknowledged, string me, DateTimeOffset now)
     {
         ArgumentNullException.ThrowIfNull(clear);
         ArgumentNullException.ThrowIfNull(acknowledged);
         RequireOpen(state);
         var bench = JobElectric.View(state, now, me);
         if (!bench.ServesLink) throw new NotAllowedException("The link does not serve this job.", [bench.LinkSays], []);
-        var action = bench.Actions.FirstOrDefault(a => a.Act == act) ?? throw new InputException(new InputError("act", act.ToString(), "one that the bench has", "The bench does not know that."));
-        if (!action.Allowed) throw new NotAllowedException($"Not yet: {action.Name.ToLowerInvariant()}.", action.Because, []);
+        var action = bench.Actions.FirstOrDefault(a => a.Act == act)
+            ?? throw new InputException(new InputError("act", act.ToString(), "one that the bench has", "The bench does not know that."));
+        if (!action.Allowed) throw new NotAllowedException($"Not yet: {Phrase.Small(action.Name)}.", action.Because, []);
         var checks = new Checks();
-        if (action.Moves)
-            foreach (var name in bench.People.Except(clear, StringComparer.Ordinal)) checks.Add("clear", "not said", name, $"{name} is on this job and has not said that their hands are clear.");
-        foreach (var caution in action.Cautions.Where(c => c.MustAcknowledge && !acknowledged.Contains(c.Id))) checks.Add("acknowledged", "not acknowledged", caution.Id, $"Acknowledge first: {caution.Says}");
+        foreach (var name in action.Moves ? bench.People.Except(clear, StringComparer.Ordinal) : [])
+            checks.Add("clear", "not said", name, $"{name} is on this job and has not said that their hands are clear.");
+        foreach (var caution in action.Cautions.Where(c => c.MustAcknowledge && !acknowledged.Contains(c.Id)))
+            checks.Add("acknowledged", "not acknowledged", caution.Id, $"Acknowledge first: {caution.Says}");
         checks.ThrowIfAny();
-        return new(act, action.Step!, action.Moves ? [.. bench.People.Intersect(clear, StringComparer.Ordinal)] : []);
+        return new(act, action.Step!, action.Moves ? bench.People : []);
     }
 
     /// <summary>Records how it ended.</summary>
@@ -55,24 +59,27 @@ public static partial class JobRules
         return kept;
     }
 
-    /// <summary>How a routine's end is clicked on; null where it is not: nobody knows how the brake stands, and the plan asks to verify it.</summary>
-    /// <param name="asked">What was asked.</param>
-    /// <param name="ended">How it ended.</param>
-    internal static ClickOn? ClickFor(RoutineAsked asked, RoutineEnded ended)
-    {
-        // One motor at its back stop and one that stays: the plan has a way on for both.
-        var stays = asked.Act == ElectricAct.IntoService && ended.Stays is { } side ? $"{side.Word()}-stays" : null;
-        if (ended.Status != RoutineStatus.Done && stays is null && ended.Refused is null) return null;
-        return new(asked.Step, ended.Status == RoutineStatus.Done && asked.Act == ElectricAct.Cycle ? [new(Measuring.ReadingKind.Cycles, JobElectric.Cycles, null)] : [],
-            [.. StepCatalogue.Find(asked.Step.StepId)!.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)], stays, new(ended.Refused is null, ended.Words, ended.Codes), null);
-    }
-
-    /// <summary>The end of a routine as a step clicked on, refused, or with what was found instead; null where nobody knows.</summary>
-    public static JobEvent? Follows(JobState state, Guid asked, bool isLead, Measuring.ToolBoard board)
+    /// <summary>The end of a routine as a step clicked on, refused, or with what was found instead.</summary>
+    /// <param name="state">The job.</param>
+    /// <param name="asked">The event that asked.</param>
+    /// <param name="isLead">True where the lead asked.</param>
+    /// <param name="board">The tool board.</param>
+    /// <returns>Null where nobody knows how the brake stands: the plan asks to look.</returns>
+    public static JobEvent? Follows(JobState state, Guid asked, bool isLead, ToolBoard board)
     {
         ArgumentNullException.ThrowIfNull(state);
         var ask = state.Standing.FirstOrDefault(e => e.Id == asked)?.Event as RoutineAsked;
         var end = state.Standing.Select(e => e.Event).OfType<RoutineEnded>().LastOrDefault(e => e.Asked == asked);
         return ask is null || end is null || ClickFor(ask, end) is not { } click ? null : Click(state, click, isLead, board);
+    }
+
+    private static ClickOn? ClickFor(RoutineAsked asked, RoutineEnded ended)
+    {
+        if (ended.Lost) return null;
+        // One motor at its back stop and one that stays: the plan has a way on for both.
+        var outcome = ended.Stays is { } side ? $"{side.Word()}-stays" : null;
+        var cautions = StepCatalogue.Find(asked.Step.StepId)!.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id);
+        Reading[] readings = asked.Act == ElectricAct.Cycle ? [new(ReadingKind.Cycles, JobElectric.Cycles, null)] : [];
+        return new(asked.Step, readings, [.. cautions], outcome, new(ended.Refused is null, ended.Words, ended.CodesSay), null);
     }
 }

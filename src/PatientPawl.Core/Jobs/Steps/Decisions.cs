@@ -49,5 +49,5 @@ internal sealed class PutRight(bool noted) : StepBehaviour
     }
 
     /// <summary>What was found, and how it is put right.</summary>
-    public static string Said(FindingCard card, string how) => $"{card.Name}: {char.ToLowerInvariant(how[0])}{how[1..]}";
+    public static string Said(FindingCard card, string how) => $"{card.Name}: {Phrase.Small(how)}";
 }
