@@ -1,3 +1,5 @@
+using System.ComponentModel;
+
 namespace PatientPawl.Core.Planning;
 
 /// <summary>Where the car stands.</summary>
@@ -84,10 +86,12 @@ public enum ParkingBrake
     /// <summary>Released, and a wheel was turned to prove it.</summary>
     ProvedReleased,
     /// <summary>In its service position.</summary>
+    [Description("in service")]
     Service,
     /// <summary>Not known; must be verified.</summary>
     Unknown,
     /// <summary>In its service position when it was last seen; somebody or a flat battery may have changed it.</summary>
+    [Description("in service, in doubt")]
     ServiceInDoubt,
 }
 

@@ -1,4 +1,5 @@
-using System.Text;
+using System.ComponentModel;
+using System.Reflection;
 
 namespace PatientPawl.Core.Planning;
 
@@ -55,6 +56,8 @@ public sealed class StateVariable<T> : StateVariable where T : struct, Enum
 {
     private static readonly T[] All = Enum.GetValues<T>();
 
+    private static readonly string[] Said = [.. All.Select(Say)];
+
     private readonly Func<T, T>? _doubted;
 
     internal StateVariable(string noun, bool perCorner, Func<T, T>? doubted = null) : base(noun, perCorner, All.Length) => _doubted = doubted;
@@ -66,16 +69,12 @@ public sealed class StateVariable<T> : StateVariable where T : struct, Enum
     internal static T Value(byte value) => All[value];
 
     /// <inheritdoc/>
-    public override string Words(byte value)
-    {
-        var text = new StringBuilder();
-        foreach (var c in All[value].ToString())
-        {
-            if (char.IsUpper(c) && text.Length > 0) text.Append(' ');
-            text.Append(char.ToLowerInvariant(c));
-        }
-        return text.ToString();
-    }
+    public override string Words(byte value) => Said[value];
+
+    // As its description says; without one, the member's name in words.
+    private static string Say(T value) =>
+        typeof(T).GetField(value.ToString())!.GetCustomAttribute<DescriptionAttribute>()?.Description
+        ?? string.Concat(value.ToString().Select((c, i) => char.IsUpper(c) ? $"{(i > 0 ? " " : "")}{char.ToLowerInvariant(c)}" : $"{c}"));
 
     /// <summary>It must be one of these: on the car, or at this corner.</summary>
     public Requirement Is(params T[] values) => At(PerCorner ? Where.This : Where.Car, values);

@@ -11,7 +11,7 @@ test("into service and closed on a car that is not there: hands clear first, a l
   await signIn(page);
   const id = await jobAt(page.request, "GNT 207", "pads", "motor", 51, "service-entered", null, "practice");
   await page.goto(`/jobs/${id}`);
-  await expect(page.getByRole("banner")).toContainText("practice, no real car");
+  await expect(page.getByRole("banner")).toContainText("Practice, no real car");
   await page.getByRole("link", { name: "Electric bench" }).click();
   await expect(page.getByRole("heading", { name: "Released" })).toBeVisible();
   const into = page.getByRole("button", { name: /Into service/ });

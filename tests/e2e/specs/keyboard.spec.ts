@@ -115,7 +115,7 @@ test("who goes by keys stands at the new step's heading, can skip the header, an
   await page.goto(`/jobs/${jobId}`);
   const done = page.getByRole("button", { name: /Chock both ways: done/ });
   await expect(done).toBeEnabled();
-  expect(await page.title()).toBe("Brae Avocet, door-to-door car 2, plate GNT 077: Patient Pawl");
+  expect(await page.title()).toBe("Brae Avocet, plate GNT 077, door-to-door car 2: Patient Pawl");
   await page.waitForTimeout(900);
   await done.focus();
   await page.keyboard.press("Enter");

@@ -2866,6 +2866,12 @@ export interface components {
          * @enum {unknown}
          */
         ClipsRule: "film" | "bare-metal";
+        /** @description A code that was read out. */
+        CodeRead: {
+            /** @description A letter and four figures. */
+            letters: string;
+            known: null | components["schemas"]["TroubleCode"];
+        };
         /** @description A corner on the fluid bench. */
         CornerBled: {
             /** @description The corner. */
@@ -3134,12 +3140,13 @@ export interface components {
             /** @description Who is on the job: each says that their hands are clear. */
             people: string[];
             pending: null | components["schemas"]["PendingRoutine"];
+            ended: null | components["schemas"]["EndedBadly"];
             /** @description The newest trace of each side. */
             traces: components["schemas"]["KeptTrace"][];
             compared: null | components["schemas"]["TraceComparison"];
             /** @description Each side beside its earlier one in this job; empty where there is none. */
             earlier: components["schemas"]["TraceComparison"][];
-            /** @description How long the ignition may stay on; null where nobody has read the battery. */
+            /** @description How long the ignition may stay on; null where nobody has read the battery at rest. */
             batterySays: null | string;
         };
         ElectricCurrent: null | number;
@@ -3147,6 +3154,7 @@ export interface components {
         ElectricLive: {
             linked: boolean;
             says: string;
+            warns: null | string;
             state: null | components["schemas"]["UnitState"];
             running: null | components["schemas"]["ElectricAct"];
             stopAsked: boolean;
@@ -3177,6 +3185,13 @@ export interface components {
              */
             noManualRelease: boolean;
         };
+        /** @description How the last thing asked over the link ended, where it did not end as asked or left codes. */
+        EndedBadly: {
+            /** @description In words. */
+            says: string;
+            /** @description Codes that were stored then, each with its cause and what ends it, where they are known. */
+            codes: components["schemas"]["CodeRead"][];
+        };
         /** @description One message that went over the link. */
         Exchange: {
             /**
@@ -3190,6 +3205,8 @@ export interface components {
             hex: string;
             /** @description What it means. */
             words: string;
+            /** @description True where it only asks, or tells, how things stand: it comes twenty times a second. */
+            isState: boolean;
         };
         /** @description An architecture that fell, and what felled it. */
         Fallen: {
@@ -3953,11 +3970,6 @@ export interface components {
             from: string;
             /** @description How it was read. */
             reading: components["schemas"]["TraceReading"];
-            /**
-             * Format: date-time
-             * @description When it was kept.
-             */
-            at: string;
         };
         /**
          * @description An answer the maker's data may not give.
@@ -6509,6 +6521,9 @@ export interface components {
             alike: boolean;
             /** @description In a sentence. */
             says: string;
+            apartS: null | components["schemas"]["Duration"];
+            /** @description True where it is the contact that is apart. */
+            toContact: boolean;
             /** @description What differs. */
             differences: components["schemas"]["TraceDifference"][];
             /** @description Why. */
@@ -6601,6 +6616,22 @@ export interface components {
             warnings: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A trouble code of the stand-in car. Letters and digits as SAE J2012 writes them (from memory); numbers and words are ours. */
+        TroubleCode: {
+            /**
+             * Format: int32
+             * @description The two bytes behind the letters.
+             */
+            number: number;
+            /** @description What it says. */
+            text: string;
+            /** @description What stores it. */
+            cause: string;
+            /** @description What ends it. */
+            remedy: string;
+            /** @description As it is read out. */
+            letters?: null | string;
         };
         TryCaliper: {
             /** Format: uuid */

@@ -12,14 +12,14 @@ export function AttachTrace({ job }: { job: JobView }) {
   const [open, setOpen] = useState(false);
   const [side, setSide] = useState<Side>("left");
   const [direction, setDirection] = useState<Schemas["TraceDirection"]>("apply");
-  const keep = useMutation<unknown, ApiError | Error, File>({
-    mutationFn: async (file) =>
+  const keep = useMutation<unknown, ApiError | Error, { file: File; eventId: string; at: string }>({
+    mutationFn: async ({ file, eventId, at }) =>
       take(
         api.POST("/api/jobs/{id}/traces", {
           params: { path: { id: job.id } },
           body: {
-            eventId: newId(),
-            occurredAt: occurredAt(),
+            eventId,
+            occurredAt: at,
             side,
             direction,
             text: await file.text(),
@@ -72,7 +72,8 @@ export function AttachTrace({ job }: { job: JobView }) {
             className="sr-only"
             onChange={(e) => {
               const file = e.target.files?.[0];
-              if (file) keep.mutate(file);
+              // Its id is made once: sent twice by a lost answer it is one trace.
+              if (file) keep.mutate({ file, eventId: newId(), at: occurredAt() });
               e.target.value = "";
             }}
           />

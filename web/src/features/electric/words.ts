@@ -1,4 +1,4 @@
-import type { Schemas } from "../../app/api";
+import type { Schemas, Side } from "../../app/api";
 
 /** What may be asked of a car that is not there, as its fault is called. */
 export const FAULT: Record<Schemas["CarFault"], string> = {
@@ -22,14 +22,6 @@ export const FAULT: Record<Schemas["CarFault"], string> = {
   "code-stays": "A code that stays",
 };
 
-/** What a job is for, where no real car stands behind it. */
-export const PURPOSE: Record<Schemas["JobPurpose"], string> = {
-  real: "",
-  demo: "demo, no real car",
-  practice: "practice, no real car",
-  test: "test, no real car",
-};
-
 /** What a routine means while it runs. */
 export const MOVING: Record<Schemas["ElectricAct"], string> = {
   "read-codes": "Reading codes",
@@ -40,3 +32,8 @@ export const MOVING: Record<Schemas["ElectricAct"], string> = {
   cycle: "Cycling",
   "clear-codes": "Clearing codes",
 };
+
+export const SIDES: [Side, string][] = [
+  ["left", "Left"],
+  ["right", "Right"],
+];

@@ -2,7 +2,7 @@ import { Outlet, useOutletContext, useParams } from "react-router";
 import { ApiError, type JobView } from "../../app/api";
 import { useJob } from "../../app/hooks";
 import { Shell } from "../../ui/Shell";
-import { PURPOSE } from "../electric/words";
+import { PURPOSE } from "./words";
 
 export const useThisJob = () => useOutletContext<JobView>();
 
@@ -24,8 +24,9 @@ export function JobFrame() {
   );
 }
 
+/** What a job is called on every screen: what it is for and its plate first, for a narrow screen cuts the end. */
 export function jobTitle(job: JobView) {
   const v = job.opened.vehicle;
   const purpose = PURPOSE[job.opened.purpose ?? "real"];
-  return { title: `${v.make} ${v.model}`, sub: `${purpose ? `${purpose}: ` : ""}${v.use}, plate ${v.plate}` };
+  return { title: `${v.make} ${v.model}`, sub: `${purpose ? `${purpose}: ` : ""}plate ${v.plate}, ${v.use}` };
 }

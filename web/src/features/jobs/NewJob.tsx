@@ -150,6 +150,14 @@ export function NewJob() {
             )}
             {wrong("sheetCode") && <p className="wrong m-0 mt-1">{wrong("sheetCode")}</p>}
           </div>
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={purpose === "practice"}
+            onClick={() => keep("purpose", purpose === "practice" ? "" : "practice")}
+          >
+            Practice: no real car. It stays so for ever.
+          </button>
         </div>
         <div className="flex flex-col gap-3">
           <h2 className="text-[26px]">The job</h2>
@@ -190,14 +198,6 @@ export function NewJob() {
               </button>
             ))}
           </fieldset>
-          <button
-            type="button"
-            className="btn"
-            aria-pressed={purpose === "practice"}
-            onClick={() => keep("purpose", purpose === "practice" ? "" : "practice")}
-          >
-            Practice: no real car. It stays so for ever.
-          </button>
           <p className="m-0 text-[15px] text-ink-2">
             Spec sheet and house rules are copied into the job: later changes do not touch it.
           </p>

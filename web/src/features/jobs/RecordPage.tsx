@@ -3,14 +3,14 @@ import { Link } from "react-router";
 import { api, take } from "../../app/api";
 import { useKeys, useSession } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
-import { PURPOSE } from "../electric/words";
 import { Shell } from "../../ui/Shell";
 import { jobTitle, useThisJob } from "./JobFrame";
-import { figure, moment } from "./words";
+import { figure, moment, PURPOSE } from "./words";
 
 /** The record: made as the work went, printed as it was shown. */
 export function RecordPage() {
   const job = useThisJob();
+  const purpose = PURPOSE[job.opened.purpose ?? "real"];
   const session = useSession();
   const record = useQuery({
     queryKey: ["record", job.id, job.version],
@@ -45,9 +45,9 @@ export function RecordPage() {
                 {r && !r.finished && ", not finished"}
               </h2>
               <p className="m-0">{session.data?.workshop}</p>
-              {PURPOSE[job.opened.purpose ?? "real"] && (
+              {purpose && (
                 <p className="m-0 text-[16px] font-bold">
-                  {PURPOSE[job.opened.purpose ?? "real"]}: it proves nothing of any vehicle.
+                  {purpose}: what is simulated proves nothing of any vehicle.
                 </p>
               )}
               {job.imported && (

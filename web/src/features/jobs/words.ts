@@ -32,3 +32,11 @@ export function useShortScreen() {
   }, []);
   return short;
 }
+
+/** What a job is for where no real car stands behind it; empty for a real one. */
+export const PURPOSE: Record<Schemas["JobPurpose"], string> = {
+  real: "",
+  demo: "Demo, no real car",
+  practice: "Practice, no real car",
+  test: "Test, no real car",
+};
