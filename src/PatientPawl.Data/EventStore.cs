@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Dapper;
 using Microsoft.Data.Sqlite;
+using PatientPawl.Core.Fleet;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Reasoning;
 
@@ -190,6 +191,24 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
     /// <summary>Every job on a vehicle, by its plate.</summary>
     public IReadOnlyList<JobState> OnVehicle(string plate) => [.. _index.OnPlate(plate).Select(State)];
+
+    /// <summary>This workshop's own jobs on a vehicle; one whose log is damaged is alone with it.</summary>
+    public IReadOnlyList<VehicleJob> VehicleJobs(string plate) => [.. _index.Numbered(plate).Select(j => Whole(j.Id) is { } state ? new VehicleJob(j.Id, j.Number, state) : null).OfType<VehicleJob>()];
+
+    /// <summary>What is known of every vehicle that was here.</summary>
+    public IReadOnlyList<FleetCard> Fleet() => _index.Fleet(plate => FleetCard.Of(VehicleJobs(plate)));
+
+    private JobState? Whole(Guid jobId)
+    {
+        try
+        {
+            return State(jobId);
+        }
+        catch (DamagedJobException)
+        {
+            return null;
+        }
+    }
 
     /// <summary>The number that this workshop gave a job.</summary>
     /// <exception cref="UnknownJobException">There is no such job.</exception>

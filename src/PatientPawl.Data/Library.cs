@@ -105,6 +105,13 @@ public sealed class Library(Database database)
     public void SetSetting(string key, string value) => database.Write((c, x) =>
         c.Execute("insert into setting(key, value) values(@key, @value) on conflict(key) do update set value = @value", new { key, value }, x));
 
+    /// <summary>Reminders that were ticked off.</summary>
+    public IReadOnlySet<string> DoneReminders() => database.Read(c => c.Query<string>("select id from reminder_done").ToHashSet(StringComparer.Ordinal));
+
+    /// <summary>Ticks a reminder off.</summary>
+    public void TickOff(string id, string by, DateTimeOffset at) => database.Write((c, x) =>
+        c.Execute("insert into reminder_done(id, by, at) values(@id, @by, @at) on conflict(id) do nothing", new { id, by, at = at.ToString("O") }, x));
+
     public HouseRules HouseRules => Setting("house-rules") is { } json ? JsonSerializer.Deserialize<HouseRules>(json, PawlJson.Options)! : HouseRules.Default;
 
     public void SetHouseRules(HouseRules rules) => SetSetting("house-rules", JsonSerializer.Serialize(rules, PawlJson.Options));

@@ -16,6 +16,7 @@ public static class PawlJson
     [
         (typeof(Length), "Mm"), (typeof(Torque), "Nm"), (typeof(Volume), "Ml"), (typeof(Angle), "Deg"), (typeof(ElectricPotential), "V"),
         (typeof(ElectricCurrent), "A"), (typeof(ElectricResistance), "Ohm"), (typeof(Duration), "S"), (typeof(Force), "N"), (typeof(ElectricCurrentGradient), "APerS"),
+        (typeof(Speed), "Kmh"), (typeof(Mass), "Kg"),
     ];
 
     public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
@@ -47,6 +48,8 @@ public static class PawlJson
         o.Converters.Add(new QuantityConverter<Duration>(v => Duration.FromSeconds(v), q => q.Seconds));
         o.Converters.Add(new QuantityConverter<Force>(v => Force.FromNewtons(v), q => q.Newtons));
         o.Converters.Add(new QuantityConverter<ElectricCurrentGradient>(v => ElectricCurrentGradient.FromAmperesPerSecond(v), q => q.AmperesPerSecond));
+        o.Converters.Add(new QuantityConverter<Speed>(v => Speed.FromKilometersPerHour(v), q => q.KilometersPerHour));
+        o.Converters.Add(new QuantityConverter<Mass>(v => Mass.FromKilograms(v), q => q.Kilograms));
         o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents, RefuseWhatIsNoFigure } };
         return o;
     }

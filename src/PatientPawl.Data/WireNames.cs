@@ -9,6 +9,7 @@ using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
@@ -29,6 +30,7 @@ internal static class WireNames
     public static IReadOnlyList<JsonConverter> Converters { get; } =
     [
         Names((AlignmentRule.OnwardOnly, "onward-only"), (AlignmentRule.BackOffAllowed, "back-off-allowed")),
+        Names((ApprovedAs.Car, "car"), (ApprovedAs.VanOrMinibus, "van-or-minibus")),
         Names((Architecture.CableScrew, "cable-screw"), (Architecture.PullerScrew, "puller-screw"),
             (Architecture.LeverPush, "lever-push"), (Architecture.MotorPush, "motor-push"), (Architecture.MotorTurn, "motor-turn"),
             (Architecture.HatShoes, "hat-shoes"), (Architecture.PullerHat, "puller-hat"), (Architecture.MotorHat, "motor-hat"),

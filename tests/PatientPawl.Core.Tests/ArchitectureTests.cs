@@ -70,6 +70,9 @@ public class ArchitectureTests
             // Temperatures and expansion: no quantity of the open formats carries them, so the unit stands in the name.
             "DrumCelsius", "GaugeCelsius", "DifferenceDoubtKelvin", "HalfWidthKelvin", "ExpansionPerKelvin", "Celsius", "PercentLeft", "ContactShare", "LastsToNext",
             "DryCelsius", "WetCelsius", "MarginCelsius", "HottestCelsius", "WaterPercent", "LevelDrawn", "LevelHome", "LevelFinal", "TurnsToGo", "TurnsToGoError", "TurnsAtTarget", "TurnsNow", "TurnsHome", "SlotAtTurns", "EffortRatio",
+            // Grades, shares, ratios and chances; kelvin and degrees as above; a rate has no quantity of its own.
+            "AmbientCelsius", "RearPercent", "BeforeCelsius", "AfterCelsius", "RiseKelvin", "CeilingCelsius", "HillPercent", "SidesPercent", "LeftCelsius", "RightCelsius", "AirCelsius",
+            "AskedGradePercent", "RatioPercent", "ApartPercent", "KmPerDay", "Within30", "Within60", "Within90",
             // N m/A and ratios: no quantity exists.
             "TorqueConstant", "GearRatio", "Efficiency"];
         var doubles = Public.Where(t => t.Namespace != "PatientPawl.Core").SelectMany(t => t.GetProperties(BindingFlags.Instance | BindingFlags.Public | BindingFlags.DeclaredOnly))

@@ -5,6 +5,7 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Shoes;
@@ -136,6 +137,15 @@ public sealed record RotorLookedAt(Side Side, RotorFacts Facts) : JobEvent;
 /// <summary>The pads of the axle were looked at: caliper place, checks answered.</summary>
 /// <param name="Facts">What is known; replaces what was known before.</param>
 public sealed record PadsLookedAt(PadFacts Facts) : JobEvent;
+
+/// <summary>A bed-in series was driven.</summary>
+/// <param name="Facts">The series and what it was reckoned from.</param>
+/// <param name="Driven">How many of its stops were driven, 0 to all of them.</param>
+public sealed record BedInDriven(BedInFacts Facts, int Driven) : JobEvent;
+
+/// <summary>The parking brake was tried on a hill or a roller bench, or the rotors were read after the drive.</summary>
+/// <param name="Facts">What was read; replaces what was known before.</param>
+public sealed record ParkingHoldTried(ParkingHoldFacts Facts) : JobEvent;
 
 /// <summary>A line of a corner's retraction log: turns, or strokes of the press, and how far the piston stood proud.</summary>
 /// <param name="Side">The corner.</param>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Vehicles;
 using UnitsNet;
 
@@ -13,6 +14,10 @@ internal sealed record JobFile(
     double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
 {
     public LeakInput? Leaks { get; init; }
+
+    public BedInDriven? BedIn { get; init; }
+
+    public ParkingHoldFacts? Hold { get; init; }
 
     /// <summary>Parts that are waited for, with the event that says so.</summary>
     public (PartsAwaited What, RecordedEvent At)? Awaits { get; init; }

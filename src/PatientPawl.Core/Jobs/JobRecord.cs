@@ -1,6 +1,7 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
@@ -49,13 +50,14 @@ public sealed record RecordPhoto(string Sha256, int WidthPx, int HeightPx, strin
 /// <param name="Log">Every event in order, lifted ones too.</param>
 /// <param name="Fitted">What was fitted.</param>
 /// <param name="Decisions">Who decided what, and why.</param>
+/// <param name="Proofs">What proved it: parking brake, drag, bed-in.</param>
 /// <param name="Advice">What the driver should know.</param>
 /// <param name="Finished">True once handed over.</param>
 /// <param name="OpenPoints">What is still open.</param>
 /// <param name="Photos">The photos that stand, in order.</param>
 public sealed record JobRecord(
     JobOpened Opened, string? VinSays, IReadOnlyList<string> Brakes, IReadOnlyList<LimitVerdict> Verdicts, IReadOnlyList<RecordTorque> Torques,
-    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints, IReadOnlyList<RecordPhoto> Photos)
+    IReadOnlyList<RecordLine> Log, IReadOnlyList<string> Fitted, IReadOnlyList<string> Decisions, IReadOnlyList<string> Proofs, IReadOnlyList<string> Advice, bool Finished, IReadOnlyList<string> OpenPoints, IReadOnlyList<RecordPhoto> Photos)
 {
     /// <summary>The record of a job.</summary>
     public static JobRecord Of(JobState state)
@@ -66,7 +68,7 @@ public sealed record JobRecord(
         return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
-            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], AdviceFor(verdicts, state), state.HandedOver,
+            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], [.. ProvedBy(state)], AdviceFor(verdicts, state), state.HandedOver,
             state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet],
             [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))]);
     }
@@ -121,7 +123,16 @@ public sealed record JobRecord(
     private static string Answered(LookOverItem item) =>
         $"{LookOverQuestions.All.FirstOrDefault(q => q.Id == item.Id)?.Question ?? item.Id} {item.Answer switch { LookOverAnswer.Yes => "Yes", LookOverAnswer.No => "No", _ => "Not known" }}.";
 
-    private static List<string> FittedIn(JobState state)
+    private static IEnumerable<string> ProvedBy(JobState state)
+    {
+        if (state.Hold is { } hold)
+            foreach (var proof in ParkingHold.Judge(hold).Proofs) yield return $"{proof.What}: {proof.Says}";
+        if (state.BedIn is { Facts: var facts, Driven: var driven })
+            yield return driven == 0 ? "Bed-in: none of its stops was driven."
+                : $"Bed-in: {driven} of {facts.Series.Says}. {BedIn.Reckon(facts with { Series = facts.Series with { Stops = driven } }).Says}";
+    }
+
+    internal static List<string> FittedIn(JobState state)
     {
         List<string> list = [];
         foreach (var side in Core.Sides.Both)

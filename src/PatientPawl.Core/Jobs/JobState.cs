@@ -4,6 +4,7 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
 using PatientPawl.Core.Shoes;
@@ -119,6 +120,12 @@ public sealed class JobState
     public double? LevelPercent => Now.LevelPercent is { } level ? Math.Max(level, 0) : null;
     /// <summary>What was seen at the leak check, until its step is clicked on; null before.</summary>
     public LeakInput? Leaks => Now.Leaks;
+
+    /// <summary>The bed-in that was driven last; null when none was noted.</summary>
+    public BedInDriven? BedIn => Now.BedIn;
+
+    /// <summary>What the parking brake was last tried by; null when it was not.</summary>
+    public ParkingHoldFacts? Hold => Now.Hold;
     /// <summary>True where a banjo was undone in this job.</summary>
     public bool BanjoUndone => Core.Sides.Both.Any(s => Car.Get(Planning.Corner.Hose, s) != HoseState.On);
     /// <summary>Battery voltage as last read.</summary>
@@ -235,6 +242,8 @@ public sealed class JobState
             BleedDrawn e => Same(Drawn(next, e)),
             BleedDrawStruck e => Same(DrawStruck(next, e)),
             LeaksLookedAt e => Same(next with { Leaks = e.Seen }),
+            BedInDriven e => Same(next with { BedIn = e }),
+            ParkingHoldTried e => Same(next with { Hold = e.Facts }),
             PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
             StopSignSeen { Holds: true } e => Replan(Moved(next, next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
             StopSignSettled e => Replan(Moved(next, Settled(next.Car, e)).WithCorner(e.Side, c => c with { Stop = null })),

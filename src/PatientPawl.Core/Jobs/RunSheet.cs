@@ -148,6 +148,10 @@ public enum BenchKind
     Torques,
     /// <summary>Motors, their currents and their codes.</summary>
     Electric,
+    /// <summary>What proves the parking brake, and that no side drags.</summary>
+    Prove,
+    /// <summary>The bed-in series.</summary>
+    BedIn,
 }
 
 /// <summary>A bench of a job, reached from every step of it.</summary>
@@ -273,7 +277,10 @@ public static class RunSheets
 
     private static IEnumerable<JobBench> CarBenches(JobState state)
     {
-        BenchKind[] kinds = [BenchKind.Pads, BenchKind.Fluid, BenchKind.Torques, .. state.Setup.IsElectric ? [BenchKind.Electric] : Array.Empty<BenchKind>()];
+        List<BenchKind> kinds = [BenchKind.Pads, BenchKind.Fluid, BenchKind.Torques];
+        if (state.Setup.IsElectric) kinds.Add(BenchKind.Electric);
+        if (!state.Setup.IsPlain) kinds.Add(BenchKind.Prove);
+        if (state.Setup.HasNewLinings) kinds.Add(BenchKind.BedIn);
         return kinds.Select(k => new JobBench(k, SheetLane.Car));
     }
 

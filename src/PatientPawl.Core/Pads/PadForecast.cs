@@ -27,6 +27,9 @@ public static class PadForecast
 {
     private const double DefaultWear = 0.10, DefaultHalf = 0.5;
 
+    /// <summary>The furthest that is looked ahead, km.</summary>
+    internal const int FurthestKm = 200_000;
+
     /// <summary>A lining that is thicker than before by this much belongs to new pads: 1.0 mm, ours.</summary>
     public static Length PadChange { get; } = Length.FromMillimeters(1.0);
 
@@ -119,7 +122,7 @@ public static class PadForecast
 
     private static void Check(IReadOnlyList<WearPoint> history, Length minimum, int? next)
     {
-        var checks = new Checks().Millimetres("minimumMm", minimum, 0.5, 20).Range("nextInspectionKm", next, 1, 200_000, "km");
+        var checks = new Checks().Millimetres("minimumMm", minimum, 0.5, 20).Range("nextInspectionKm", next, 1, FurthestKm, "km");
         if (history.Count is 0 or > 200) checks.Add("history", Figure.Of(history.Count), "1 to 200", "At least one lining with its odometer reading is needed.");
         foreach (var p in history) checks.Range("odometerKm", p.OdometerKm, 0, 2_000_000, "km").Millimetres("liningMm", p.Lining, 0, 40);
         checks.ThrowIfAny();

@@ -337,6 +337,9 @@ public sealed record PlanSetup(
     /// <summary>True when any caliper is to be renewed.</summary>
     public bool AnyCaliperNew => Left.CaliperNew || Right.CaliperNew;
 
+    /// <summary>True where anything new rubs: pads, rotors or parking shoes.</summary>
+    public bool HasNewLinings => PadsNew || Rotors || ShoesNew;
+
     /// <summary>True when a series of stops beds new pads in before the car is handed over.</summary>
     public bool BedsIn => PadsNew && Rules.BedIn == BedInRule.Series;
 

@@ -79,9 +79,29 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             return new DemoDriver(events, library, who[person], now.AddHours(-hoursAgo), left, right, level).Open(bay, vehicle, library.Sheet(code)!, km, complaint, scope);
         }
 
-        // Two years back: new pads on the Coble, and which way its star wheels loosen.
-        Job("GNT 118", "Sol", 1, 21_350, "Pads worn, meals round", JobScope.Pads, 24 * 640, new(7.6, 8.4, 9.21, 17.4), new(7.9, 8.3, 9.24, 17.2))
-            .Look(DemoLooks.Hat).StarWheel(Side.Left, WheelWay.Up).StarWheel(Side.Right, WheelWay.Down).ToTheEnd();
+        // Two years and more behind five of them: pads fitted, then looked at as they wear.
+        void Years(string plate, string person, int bay, Observation[] looks, ServiceRoute? route, params (int DaysAgo, int Km, double Pad, double Rotor)[] visits)
+        {
+            var sheet = library.Sheet(DemoSheets.Vehicles.First(v => v.Vehicle.Plate == plate).Code)!;
+            foreach (var (days, km, pad, rotor) in visits)
+            {
+                var fits = (days, km) == (visits[0].DaysAgo, visits[0].Km);
+                // A piston stands as far out as its pads are worn.
+                DemoReadings Corner(double inner, double outer) =>
+                    new(inner, outer, rotor, Math.Round(sheet.Piston.HomeProtrusion!.Value.Millimeters + (sheet.Pads.NewInnerTotal + sheet.Pads.NewOuterTotal).Millimeters - inner - outer + 1.6, 1));
+                var job = Job(plate, person, bay, km, fits ? "Pads worn" : "Yearly look at the brakes", fits ? JobScope.Pads : JobScope.Inspect, 24 * days, Corner(pad, pad + 0.6), Corner(pad - 0.2, pad + 0.5)).Look(looks);
+                // Which way its star wheels loosen is noted once.
+                if (fits && looks == DemoLooks.Hat) job.StarWheel(Side.Left, WheelWay.Up).StarWheel(Side.Right, WheelWay.Down);
+                if (fits && route is { } way) job.Route(way);
+                job.ToTheEnd();
+            }
+        }
+
+        Years("GNT 512", "Sol", 5, DemoLooks.Motor, ServiceRoute.SpindleByHand, (720, 12_040, 7.9, 11.98), (500, 27_400, 13.7, 11.9), (260, 43_900, 11.3, 11.82), (60, 57_010, 9.4, 11.74));
+        Years("GNT 301", "Ines", 4, DemoLooks.Motor, ServiceRoute.SpindleByHand, (705, 83_200, 8.1, 11.96), (420, 103_500, 13.1, 11.88), (180, 120_600, 10.5, 11.8));
+        Years("GNT 420", "Sol", 6, DemoLooks.Cable, null, (690, 48_200, 7.5, 9.94), (470, 59_900, 13.6, 9.82), (230, 72_300, 12.2, 9.66));
+        Years("GNT 118", "Tor", 1, DemoLooks.Hat, null, (640, 21_350, 7.6, 9.21), (300, 34_600, 12.7, 9.15), (90, 42_500, 10.8, 9.1));
+        Years("GNT 164", "Oona", 3, DemoLooks.Cable, null, (610, 61_000, 7.4, 9.8), (400, 74_400, 13.4, 9.68), (150, 89_900, 11.7, 9.5));
         Job("GNT 420", "Sol", 6, 84_180, "Squeal when braking gently", JobScope.Pads, 5, new(11.2, 12.0, 9.52, 9.7), new(10.9, 11.9, 9.55, 10.1))
             .Look(DemoLooks.Cable).ToTheEnd();
         Job("GNT 512", "Sol", 5, 61_020, "Scraping from the rear right", JobScope.Pads, 3, new(9.6, 11.2, 11.7, 14.6), new(8.6, 11.0, 11.68, 15.8))

@@ -184,6 +184,8 @@ public static class PawlApp
         api.MapShoes();
         api.MapRotors();
         api.MapPads();
+        Proving.ProvingEndpoints.MapProving(api);
+        Vehicles.FleetEndpoints.MapFleet(api);
         api.MapMeasuring();
         Electric.ElectricEndpoints.MapElectric(api);
         api.MapTorque();

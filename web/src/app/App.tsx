@@ -34,6 +34,12 @@ const PAGES = {
   JobPads: () => import("../features/pads/PadBench").then((m) => m.JobPads),
   ElectricBench: () => import("../features/electric/ElectricBench").then((m) => m.ElectricBench),
   CurrentBench: () => import("../features/electric/CurrentBench").then((m) => m.CurrentBench),
+  QuickBedIn: () => import("../features/proving/BedInPage").then((m) => m.QuickBedIn),
+  JobBedIn: () => import("../features/proving/BedInPage").then((m) => m.JobBedIn),
+  QuickProve: () => import("../features/proving/ProvePage").then((m) => m.QuickProve),
+  JobProve: () => import("../features/proving/ProvePage").then((m) => m.JobProve),
+  VehiclesPage: () => import("../features/fleet/VehiclesPage").then((m) => m.VehiclesPage),
+  VehiclePage: () => import("../features/fleet/VehiclePage").then((m) => m.VehiclePage),
   InstrumentsPage: () => import("../features/measuring/InstrumentsPage").then((m) => m.InstrumentsPage),
   SheetEditor: () => import("../features/workshop/SheetEditor").then((m) => m.SheetEditor),
   HouseRules: () => import("../features/workshop/HouseRules").then((m) => m.HouseRules),
@@ -103,6 +109,8 @@ export function App() {
                 <Route path="rotor/:side" element={late("JobRotor")} />
                 <Route path="pads" element={late("JobPads")} />
                 <Route path="electric" element={late("ElectricBench")} />
+                <Route path="prove" element={late("JobProve")} />
+                <Route path="bed-in" element={late("JobBedIn")} />
                 <Route path="plan" element={late("PlanPage")} />
                 <Route path="torques" element={late("TorqueCardPage")} />
                 <Route path="record" element={late("RecordPage")} />
@@ -114,6 +122,10 @@ export function App() {
               <Route path="/bench/rotor" element={late("QuickRotor")} />
               <Route path="/bench/pads" element={late("QuickPads")} />
               <Route path="/bench/current" element={late("CurrentBench")} />
+              <Route path="/bench/parking-brake" element={late("QuickProve")} />
+              <Route path="/bench/bed-in" element={late("QuickBedIn")} />
+              <Route path="/vehicles" element={guarded(late("VehiclesPage"))} />
+              <Route path="/vehicles/:plate" element={guarded(late("VehiclePage"))} />
               <Route path="/workshop" element={guarded(late("WorkshopPage"))} />
               <Route path="/workshop/instruments" element={guarded(late("InstrumentsPage"))} />
               <Route path="/workshop/spec-sheets/new" element={guarded(late("SheetEditor"))} />

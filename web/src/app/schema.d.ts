@@ -664,6 +664,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/bed-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The bed-in series that is driven where the pad maker's sheet says nothing
+         * @description The bed-in series that is driven where the pad maker's sheet says nothing.
+         */
+        get: operations["getUsualBedIn"];
+        put?: never;
+        /**
+         * A bed-in series: its temperatures stop by stop, its ceiling, its time and distance, with no job
+         * @description A bed-in series: its temperatures stop by stop, its ceiling, its time and distance, with no job.
+         */
+        post: operations["reckonBedIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parking-hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether a hill, a roller bench or the rotors' temperatures prove the parking brake, with no job
+         * @description Whether a hill, a roller bench or the rotors' temperatures prove the parking brake, with no job.
+         */
+        post: operations["judgeParkingHold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every vehicle that was here, those whose pads are soonest at their minimum first
+         * @description Every vehicle that was here, those whose pads are soonest at their minimum first. Only for who is signed in.
+         */
+        get: operations["getFleet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same as CSV (RFC 4180)
+         * @description The same as CSV (RFC 4180). Only for who is signed in.
+         */
+        get: operations["getFleetCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What comes due within 90 days, the soonest first, without what was ticked off
+         * @description What comes due within 90 days, the soonest first, without what was ticked off. Only for who is signed in.
+         */
+        get: operations["getReminders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{plate}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A vehicle over the years: its jobs, figures over distance, what was learnt and what comes due
+         * @description A vehicle over the years: its jobs, figures over distance, what was learnt and what comes due. Only for who is signed in.
+         */
+        get: operations["getStory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ticks a reminder off
+         * @description Ticks a reminder off. Only for who is signed in.
+         */
+        post: operations["tickOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The lead reads the address under which a calendar program finds the reminders
+         * @description The lead reads the address under which a calendar program finds the reminders. Only for who is signed in.
+         */
+        get: operations["getCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/calendar/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The lead makes a new address; the old one answers no more
+         * @description The lead makes a new address; the old one answers no more. Only for who is signed in.
+         */
+        post: operations["renewCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The reminders as iCalendar (RFC 5545), for whoever has the key
+         * @description The reminders as iCalendar (RFC 5545), for whoever has the key.
+         */
+        get: operations["readCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/instruments": {
         parameters: {
             query?: never;
@@ -1206,6 +1410,66 @@ export interface paths {
          * @description Notes a draw at the bleed screw. Only for who is signed in. Sent twice under one event id it counts once.
          */
         post: operations["noteDraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a job knows of its bed-in and its parking brake
+         * @description What a job knows of its bed-in and its parking brake. Only for who is signed in.
+         */
+        get: operations["getProof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/bed-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Notes a bed-in that was driven, and how many of its stops
+         * @description Notes a bed-in that was driven, and how many of its stops. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["noteBedIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/parking-hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Notes what the parking brake was tried by
+         * @description Notes what the parking brake was tried by. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["noteParkingHold"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2415,6 +2679,11 @@ export interface components {
             version: number;
         };
         /**
+         * @description By which rule a vehicle type's parking brake was approved.
+         * @enum {unknown}
+         */
+        ApprovedAs: "car" | "van-or-minibus";
+        /**
          * @description The rear parking-brake architectures.
          * @enum {unknown}
          */
@@ -2504,17 +2773,105 @@ export interface components {
             kept: string[];
             waiting: null | components["schemas"]["BackupContents"];
         };
+        /** @description A bed-in, reckoned. */
+        BedInAnswer: {
+            /**
+             * Format: double
+             * @description What one stop adds.
+             */
+            riseKelvin: number;
+            /**
+             * Format: double
+             * @description Where endless stops would end.
+             */
+            ceilingCelsius: number;
+            /** @description Each stop. */
+            stops: components["schemas"]["StopHeat"][];
+            /** @description Beside the usual band. */
+            band: components["schemas"]["BedInBand"];
+            /** @description All of it, the cool-down drive included. */
+            totalS: components["schemas"]["Duration"];
+            /**
+             * Format: int32
+             * @description Road that it takes, the cool-down drive included.
+             */
+            distanceMetres: number;
+            /** @description The answer in a sentence. */
+            says: string;
+            /** @description What holds while it is driven. */
+            cautions: string[];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /**
+         * @description Where a series ends beside the usual band of 150 to 300 degrees C.
+         * @enum {unknown}
+         */
+        BedInBand: "out-of-reach" | "not-reached" | "reached" | "too-hot";
+        /** @description A bed-in series was driven. */
+        BedInDriven: {
+            /** @description The series and what it was reckoned from. */
+            facts: components["schemas"]["BedInFacts"];
+            /**
+             * Format: int32
+             * @description How many of its stops were driven, 0 to all of them.
+             */
+            driven: number;
+        };
+        /** @description What a bed-in is reckoned from. */
+        BedInFacts: {
+            /** @description The series; the pad maker's where there is one. */
+            series: components["schemas"]["BedInSeries"];
+            /** @description True when the series is the pad maker's. */
+            fromMaker: boolean;
+            /** @description Mass as driven, 300 to 12 000 kg. */
+            vehicleKg: components["schemas"]["Mass"];
+            /** @description Mass of one rear rotor, 1 to 40 kg. */
+            rotorKg: components["schemas"]["Mass"];
+            /**
+             * Format: double
+             * @description Air, -30 to 50 degrees C.
+             */
+            ambientCelsius: number;
+            /**
+             * Format: double
+             * @description Share of the braking that the rear axle does, 5 to 80 %; null takes the default 30, flagged.
+             */
+            rearPercent: null | number;
+            coolingTimeS: null | components["schemas"]["Duration"];
+            localLimitKmh: null | components["schemas"]["Speed"];
+            /** @description True where the car brakes with its motor first. */
+            regenerates: boolean;
+            /** @description True where parking shoes run in the hat. */
+            hatShoes: boolean;
+        };
         /**
          * @description Bed-in.
          * @default series
          * @enum {unknown}
          */
         BedInRule: "series" | "gentle";
+        /** @description A bed-in series: so many stops from one speed to another, each after a stretch of cooling. */
+        BedInSeries: {
+            /**
+             * Format: int32
+             * @description How many, 1 to 30.
+             */
+            stops: number;
+            /** @description Where a stop begins, 10 to 130 km/h. */
+            fromKmh: components["schemas"]["Speed"];
+            /** @description Where it ends, 0 to 120 km/h and under From: never a standstill on the pedal. */
+            toKmh: components["schemas"]["Speed"];
+            /** @description From one stop to the next, 5 to 600 s. */
+            gapS: components["schemas"]["Duration"];
+            /** @description In a sentence, for the step and the record. */
+            says?: null | string;
+        };
         /**
          * @description A bench.
          * @enum {unknown}
          */
-        BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques" | "electric";
+        BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques" | "electric" | "prove" | "bed-in";
         /** @description Where the bleeding stands. */
         BleedAnswer: {
             /** @description How the method goes, in order. */
@@ -2719,6 +3076,9 @@ export interface components {
          * @enum {unknown}
          */
         BootState: "free" | "wound" | "torn" | "wet" | "bulged";
+        CalendarAddress: {
+            address: string;
+        };
         /**
          * @description Where the caliper sits.
          * @enum {unknown}
@@ -3021,6 +3381,32 @@ export interface components {
             draw: components["schemas"]["BleedDraw"];
             struckBecause: null | string;
         };
+        DriveBedIn: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            facts: components["schemas"]["BedInFacts"];
+            /** Format: int32 */
+            driven: number;
+        };
+        /** @description How far a vehicle is driven. */
+        DrivenAnswer: {
+            /**
+             * Format: double
+             * @description Kilometres a day.
+             */
+            kmPerDay: number;
+            /** @description True where its visits do not tell. */
+            fromDefault: boolean;
+            /**
+             * Format: int32
+             * @description What its odometer is thought to show today.
+             */
+            expectedKm: number;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
         /**
          * @description Where along the drum's depth a diameter was taken.
          * @enum {unknown}
@@ -3107,7 +3493,7 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
-        Duration: null | number;
+        Duration: number;
         /**
          * @description What the electric bench can do over a link.
          * @enum {unknown}
@@ -3294,6 +3680,21 @@ export interface components {
          * @enum {unknown}
          */
         Fitting: "wear-sensor" | "rattle-spring" | "hose-bracket" | "pin-caps" | "hat-plug";
+        FleetLine: {
+            vehicle: components["schemas"]["Vehicle"];
+            /** Format: date */
+            lastOn: string;
+            /** Format: int32 */
+            lastKm: number;
+            /** Format: date */
+            padsDue: null | string;
+            /** Format: double */
+            within30: null | number;
+            /** Format: double */
+            within60: null | number;
+            /** Format: double */
+            within90: null | number;
+        };
         /** @description What fluid may go in, and what the fluid in it can still take. */
         FluidAnswer: {
             mix: null | components["schemas"]["MixVerdict"];
@@ -3385,7 +3786,7 @@ export interface components {
          * @enum {unknown}
          */
         FluidRoomRule: "draw-off" | "open-bleeder";
-        Force: null | number;
+        Force: number;
         /** @description How long the pads last. */
         ForecastVerdict: {
             /**
@@ -3867,6 +4268,13 @@ export interface components {
             right: components["schemas"]["ReadingIn"][];
             facts: null | components["schemas"]["PadFacts"];
         };
+        JobProofView: {
+            usual: components["schemas"]["BedInSeries"];
+            bedIn: null | components["schemas"]["BedInDriven"];
+            hold: null | components["schemas"]["ParkingHoldFacts"];
+            hatShoes: boolean;
+            seriesAsked: boolean;
+        };
         /**
          * @description What a job is for.
          * @default real
@@ -3896,6 +4304,8 @@ export interface components {
             fitted: string[];
             /** @description Who decided what, and why. */
             decisions: string[];
+            /** @description What proved it: parking brake, drag, bed-in. */
+            proofs: string[];
             /** @description What the driver should know. */
             advice: string[];
             /** @description True once handed over. */
@@ -4400,6 +4810,7 @@ export interface components {
          * @enum {unknown}
          */
         LookReach: "cabin" | "wheel-on" | "wheel-off" | "caliper-off" | "push-test";
+        Mass: number;
         /**
          * @description What a bench measures at points.
          * @enum {unknown}
@@ -4558,6 +4969,19 @@ export interface components {
             look: components["schemas"]["Look"];
             /** @description What was seen. */
             seen: components["schemas"]["Seen"];
+        };
+        /** @description An odometer reading on a day. */
+        OdometerVisit: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description The reading.
+             */
+            odometerKm: number;
         };
         OpenJob: {
             /** Format: uuid */
@@ -4799,6 +5223,74 @@ export interface components {
          * @enum {unknown}
          */
         PairsRule: "stuck-only" | "both-sides";
+        /** @description What the figures prove. */
+        ParkingHoldAnswer: {
+            /**
+             * Format: double
+             * @description The grade that the type's rule asks for.
+             */
+            askedGradePercent: number;
+            /** @description The force along that grade, at the maximum mass. */
+            askedN: components["schemas"]["Force"];
+            onHillN: null | components["schemas"]["Force"];
+            /**
+             * Format: double
+             * @description Both wheels' force by the weight of the maximum mass; null without a roller bench.
+             */
+            ratioPercent: null | number;
+            /**
+             * Format: double
+             * @description How far the weaker wheel is under the stronger; null without a roller bench.
+             */
+            apartPercent: null | number;
+            /** @description Each thing that was tried. */
+            proofs: components["schemas"]["Proof"][];
+            /** @description The worst of them; not yet enough where nothing was tried. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The answer in a sentence. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description What proved the parking brake, and what the drive showed of drag. */
+        ParkingHoldFacts: {
+            /** @description By which rule. */
+            approved: components["schemas"]["ApprovedAs"];
+            /** @description Maximum authorised mass, 300 to 12 000 kg. */
+            maximumMassKg: components["schemas"]["Mass"];
+            /**
+             * Format: double
+             * @description The grade that it stood on, 1 to 40 %; null when no hill was tried.
+             */
+            hillPercent: null | number;
+            massOnHillKg: null | components["schemas"]["Mass"];
+            /** @description True when it held with its nose uphill; null when not tried. */
+            heldUp: null | boolean;
+            /** @description True when it held with its nose downhill; null when not tried. */
+            heldDown: null | boolean;
+            leftN: null | components["schemas"]["Force"];
+            rightN: null | components["schemas"]["Force"];
+            /**
+             * Format: double
+             * @description How far left and right may differ by the local rule, 5 to 60 %; null takes the default 30, flagged.
+             */
+            sidesPercent: null | number;
+            /**
+             * Format: double
+             * @description Left rotor after the drive, -30 to 700 degrees C; null when not read.
+             */
+            leftCelsius: null | number;
+            /**
+             * Format: double
+             * @description Right rotor.
+             */
+            rightCelsius: null | number;
+            /**
+             * Format: double
+             * @description Air, -30 to 50 degrees C; asked for with the rotors.
+             */
+            airCelsius: null | number;
+        };
         /**
          * @description A part that stays only when it passes.
          * @enum {unknown}
@@ -4976,6 +5468,17 @@ export interface components {
             from: string;
             /** @description The instrument; null where it was counted. */
             instrumentId: null | string;
+        };
+        /** @description One thing that was proved, or was not. */
+        Proof: {
+            /** @description What it is called. */
+            what: string;
+            /** @description The verdict. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In a sentence. */
+            says: string;
+            /** @description What a failure asks to look at; null when it passes. */
+            check: null | string;
         };
         /**
          * @description ISO 898-1 property class.
@@ -5172,6 +5675,36 @@ export interface components {
             /** @description False when the lead had to accept it. */
             verified: boolean;
         };
+        /** @description Something that comes due. */
+        Reminder: {
+            /** @description What it is ticked off by; the next visit, or the next certificate, makes another. */
+            id: string;
+            /** @description What. */
+            kind: components["schemas"]["ReminderKind"];
+            /** @description The vehicle, or the tool, in words. */
+            about: string;
+            /** @description The vehicle's plate; null of a tool. */
+            plate: null | string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            due: string;
+            /**
+             * Format: int32
+             * @description From this odometer reading; null of a tool.
+             */
+            dueKm: null | number;
+            /** @description True once the day is past. */
+            overdue: boolean;
+            /** @description In a sentence. */
+            says: string;
+        };
+        /**
+         * @description What is to be done again.
+         * @enum {unknown}
+         */
+        ReminderKind: "wheel-nuts" | "pads" | "calibration";
         /** @description The reservoir through the job: now, with the pistons home, and with the pedal up. */
         ReservoirAnswer: {
             /** @description Band and headspace used. */
@@ -5929,6 +6462,7 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        Speed: number;
         /** @description A tooth of the spine. */
         SpineTooth: {
             /** @description The stage. */
@@ -6082,6 +6616,26 @@ export interface components {
             sign: components["schemas"]["StopSign"];
             note: null | string;
         };
+        /** @description How hot a rear rotor is about a stop. */
+        StopHeat: {
+            /**
+             * Format: int32
+             * @description Which stop, from 1.
+             */
+            stop: number;
+            /** @description Since the first began. */
+            atS: components["schemas"]["Duration"];
+            /**
+             * Format: double
+             * @description As it begins.
+             */
+            beforeCelsius: number;
+            /**
+             * Format: double
+             * @description As it ends.
+             */
+            afterCelsius: number;
+        };
         /**
          * @description Things seen while retracting that stop the work.
          * @enum {unknown}
@@ -6097,6 +6651,31 @@ export interface components {
             holds: boolean;
             /** @description A note. */
             note: null | string;
+        };
+        /** @description A figure at a distance. */
+        StoryPoint: {
+            /**
+             * Format: int32
+             * @description Where.
+             */
+            odometerKm: number;
+            /** @description The figure. */
+            valueMm: components["schemas"]["Length"];
+            /** @description True of a new part, by its sheet. */
+            isNew: boolean;
+        };
+        /** @description One thing at one corner, over the years. */
+        StorySeries: {
+            /** @description What, and where. */
+            about: components["schemas"]["Subject"];
+            /** @description In words. */
+            says: string;
+            /** @description What it was last judged against. */
+            limitMm: components["schemas"]["Length"];
+            /** @description Which side of it is good. */
+            kind: components["schemas"]["LimitKind"];
+            /** @description Its figures, oldest first. */
+            points: components["schemas"]["StoryPoint"][];
         };
         /** Format: binary */
         Stream: string;
@@ -6285,6 +6864,9 @@ export interface components {
              * @default false
              */
             liningOnly: boolean;
+        };
+        TickOff: {
+            id: string;
         };
         /** @description What a scan tool said, as reported by the technician. */
         ToolReport: {
@@ -6643,6 +7225,13 @@ export interface components {
             turns: number;
             passes: boolean;
         };
+        TryHold: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            facts: components["schemas"]["ParkingHoldFacts"];
+        };
         TryLine: {
             /** Format: double */
             turns: number;
@@ -6704,6 +7293,82 @@ export interface components {
             use: string;
             /** @description Vehicle identification number, or null. */
             vin: null | string;
+        };
+        /** @description What a vehicle comes to. */
+        VehicleOutlook: {
+            /** @description The vehicle. */
+            vehicle: components["schemas"]["Vehicle"];
+            /** @description Its last visit. */
+            last: components["schemas"]["OdometerVisit"];
+            /** @description How far it is driven. */
+            driven: components["schemas"]["DrivenAnswer"];
+            pads: null | components["schemas"]["ForecastVerdict"];
+            /**
+             * Format: date
+             * @description The day from which its pads may be at their minimum, the low end of the band; null where that cannot be said.
+             */
+            padsDue: null | string;
+            /**
+             * Format: double
+             * @description Chance that they are there within 30 days, 0 to 1; null where that cannot be said.
+             */
+            within30: null | number;
+            /**
+             * Format: double
+             * @description Within 60.
+             */
+            within60: null | number;
+            /**
+             * Format: double
+             * @description Within 90.
+             */
+            within90: null | number;
+            /** @description What comes due, the soonest first. */
+            reminders: components["schemas"]["Reminder"][];
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description Everything the workshop knows of a vehicle. */
+        VehicleStory: {
+            /** @description The vehicle, as its last job knew it. */
+            vehicle: components["schemas"]["Vehicle"];
+            /** @description What it comes to. */
+            outlook: components["schemas"]["VehicleOutlook"];
+            /** @description Its jobs, the newest first. */
+            visits: components["schemas"]["VehicleVisit"][];
+            /** @description Its figures over distance. */
+            series: components["schemas"]["StorySeries"][];
+            /** @description What was learnt at it, in sentences. */
+            learnt: string[];
+        };
+        /** @description A job in a vehicle's story. */
+        VehicleVisit: {
+            /**
+             * Format: uuid
+             * @description The job.
+             */
+            jobId: string;
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            number: number;
+            /**
+             * Format: date
+             * @description The day it came.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description Its odometer then.
+             */
+            odometerKm: number;
+            /** @description What the driver said. */
+            complaint: string;
+            /** @description What was fitted. */
+            fitted: string[];
+            /** @description False while it stands here. */
+            handedOver: boolean;
         };
         /**
          * @description The verdicts on a limit.
@@ -8591,6 +9256,472 @@ export interface operations {
             };
         };
     };
+    getUsualBedIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BedInSeries"];
+                };
+            };
+        };
+    };
+    reckonBedIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BedInFacts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BedInAnswer"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    judgeParkingHold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParkingHoldFacts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParkingHoldAnswer"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getFleet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetLine"][];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getFleetCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getReminders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reminder"][];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plate: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleStory"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    tickOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickOff"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reminder"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    renewCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    readCalendar: {
+        parameters: {
+            query?: {
+                key?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     getInstruments: {
         parameters: {
             query?: never;
@@ -10280,6 +11411,242 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DrawAtScrew"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getProof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobProofView"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    noteBedIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriveBedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    noteParkingHold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryHold"];
             };
         };
         responses: {

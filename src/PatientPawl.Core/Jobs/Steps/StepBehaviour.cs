@@ -97,6 +97,9 @@ internal class StepBehaviour
         ["speed-sensor-mended"] = new PutRight(noted: true),
         ["trouble-settled"] = new PutRight(noted: true),
         ["torques-accepted"] = new TorquesAccepted(),
+        ["brake-held"] = new BrakeProved(),
+        ["test-driven"] = new BrakeProved(),
+        ["bed-in"] = new BedInSeriesDriven(),
     };
 
     /// <summary>Ids of the steps that have one; for the test that each of them exists.</summary>

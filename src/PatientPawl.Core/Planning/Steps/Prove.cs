@@ -1,4 +1,5 @@
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Proving;
 using PatientPawl.Core.Workshop;
 using static PatientPawl.Core.Planning.Given;
 using static PatientPawl.Core.Planning.Place;
@@ -55,7 +56,7 @@ internal static class Prove
             Needs = [Car.TestDrive.Is(Done.Yes), Car.BedIn.Is(Done.No)],
             Makes = [Car.BedIn.To(Done.Yes)],
             Concerns = Concern.MovesCar,
-            How = "Three to six firm stops from about 50 km/h, never to a standstill, a minute of cooling between.",
+            How = $"{BedInSeries.Usual.Says}; the pad maker's series wins. An empty road, never over the local limit.",
         },
         new("wheels-lead-signs", "Lead signs wheels", Stage.Torque, Lane.Car, RoundCar, 2, "A second pair of eyes where a wheel can come off.")
         {

@@ -21,6 +21,8 @@ export const BENCH_NAME: Record<Kind, string> = {
   fluid: "Fluid bench",
   torques: "Torque card",
   electric: "Electric bench",
+  prove: "Parking brake proved",
+  "bed-in": "Bed-in",
 };
 
 /** Where a bench of a job is. */
@@ -52,6 +54,14 @@ export function BenchMenu({ job, className = "" }: { job: JobView; className?: s
                     {BENCH_NAME[b.kind]}
                   </Link>
                 ))}
+              {lane === "car" && (
+                <Link
+                  className="btn !min-h-16 !text-[22px]"
+                  to={`/vehicles/${encodeURIComponent(job.opened.vehicle.plate)}`}
+                >
+                  This vehicle
+                </Link>
+              )}
             </section>
           ))}
         </div>

@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useAsking } from "../../app/changes";
 import { useKeys, useSession } from "../../app/hooks";
+import { useReminders } from "../fleet/VehiclesPage";
 import { BoltHead, Rack } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
 
@@ -55,7 +56,7 @@ export function Board() {
   const rows = board.data?.filter(
     (c) => c.status !== "finished" || !board.data.some((o) => o.bay === c.bay && o.number > c.number),
   );
-  const due = board.data?.filter((c) => c.retorqueFromKm !== null) ?? [];
+  const due = useReminders().data ?? [];
   return (
     <Shell
       title="Bay board"
@@ -105,21 +106,20 @@ export function Board() {
             className="flex min-h-[96px] flex-1 flex-col gap-3 overflow-auto"
             tabIndex={0}
             role="group"
-            aria-label="Due back"
+            aria-label="Comes due"
           >
-            <h2 className="text-[24px]">Due back</h2>
-            {due.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing is due back.</p>}
-            {due.map((c) => (
+            <h2 className="text-[24px]">Comes due</h2>
+            {due.length === 0 && <p className="m-0 text-[15px] text-ink-2">Nothing comes due.</p>}
+            {due.map((r) => (
               <Link
-                key={c.jobId}
-                to={`/jobs/${c.jobId}/record`}
+                key={r.id}
+                to={r.plate ? `/vehicles/${encodeURIComponent(r.plate)}` : "/vehicles"}
                 className="block border-t border-rule pt-2 no-underline"
               >
-                <span className="step-name block font-semibold">
-                  {c.vehicle.model}, {c.vehicle.plate}
-                </span>
+                <span className="step-name block font-semibold">{r.about}</span>
                 <span className="text-[15px] text-ink-2">
-                  Check the wheel nuts from {c.retorqueFromKm?.toLocaleString("en-GB").replace(",", " ")} km.
+                  {r.overdue && <b className="text-outside">Overdue. </b>}
+                  {r.says}
                 </span>
               </Link>
             ))}
@@ -147,14 +147,20 @@ export function Board() {
             <Link className="btn" to="/bench/current">
               Motor current
             </Link>
-            <Link className="btn" to="/workshop">
-              Workshop
+            <Link className="btn" to="/bench/parking-brake">
+              Parking brake
             </Link>
-            <Link className="btn" to="/sources">
-              Sources
+            <Link className="btn" to="/bench/bed-in">
+              Bed-in
+            </Link>
+            <Link className="btn" to="/vehicles">
+              Vehicles
             </Link>
             <Link className="btn" to="/jobs/past">
               Past jobs
+            </Link>
+            <Link className="btn" to="/workshop">
+              Workshop
             </Link>
           </div>
           <p className="m-0 pt-2 text-[15px] text-ink-2">

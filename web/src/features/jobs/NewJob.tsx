@@ -1,7 +1,7 @@
 import { newId } from "../../app/ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
-import { useNavigate } from "react-router";
+import { useEffect, useRef } from "react";
+import { useNavigate, useSearchParams } from "react-router";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
 import { useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
@@ -78,6 +78,21 @@ export function NewJob() {
       if (e instanceof ApiError) ids.current = { jobId: newId(), eventId: newId(), occurredAt: occurredAt() };
     },
   });
+  const choose = (wanted: string) => {
+    const v = known.data?.find((k) => k.vehicle.plate === wanted);
+    if (!v) return;
+    const { plate, make, model, use, vin } = v.vehicle;
+    const fields = { plate, make, model, use, vin: vin ?? "", sheetCode: v.sheetCode };
+    for (const [key, value] of Object.entries(fields)) keep(key, value);
+  };
+  // From a vehicle's own page it is chosen already.
+  const [query, setQuery] = useSearchParams();
+  const asked = query.get("plate");
+  useEffect(() => {
+    if (asked === null || !known.data) return;
+    choose(asked);
+    setQuery({}, { replace: true });
+  });
   const set = (key: keyof typeof EMPTY) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>
     keep(key, e.target.value);
   const wrong = (name: string) => (open.error instanceof ApiError ? open.error.field(name) : undefined);
@@ -108,16 +123,7 @@ export function NewJob() {
           <h2 className="text-[26px]">The car</h2>
           <label className="field">
             <span>Known vehicle</span>
-            <select
-              value=""
-              onChange={(e) => {
-                const v = known.data?.find((k) => k.vehicle.plate === e.target.value);
-                if (!v) return;
-                const { plate, make, model, use, vin } = v.vehicle;
-                const fields = { plate, make, model, use, vin: vin ?? "", sheetCode: v.sheetCode };
-                for (const [key, value] of Object.entries(fields)) keep(key, value);
-              }}
-            >
+            <select value="" onChange={(e) => choose(e.target.value)}>
               <option value="">Choose, or fill in below</option>
               {known.data?.map((k) => (
                 <option key={k.vehicle.plate} value={k.vehicle.plate}>

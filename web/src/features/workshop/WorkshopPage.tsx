@@ -5,6 +5,7 @@ import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { FaultsSection } from "../electric/FaultsSection";
+import { CalendarSection } from "../fleet/CalendarSection";
 import { BackupSection } from "./BackupSection";
 import { People } from "./People";
 import { Shell } from "../../ui/Shell";
@@ -134,6 +135,7 @@ export function WorkshopPage() {
           <ProblemNote error={add.error} />
         </section>
         {isLead && <BackupSection />}
+        {isLead && <CalendarSection />}
         {isLead && <FaultsSection />}
         <section className="flex flex-col gap-2">
           <h2 className="text-[26px]">Spec sheets</h2>

@@ -1,0 +1,48 @@
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Vehicles;
+using UnitsNet;
+
+namespace PatientPawl.Core.Fleet;
+
+/// <summary>A job with what the workshop calls it.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Number">Its number.</param>
+/// <param name="State">Its state.</param>
+public sealed record VehicleJob(Guid Id, int Number, JobState State);
+
+/// <summary>Wheel nuts that are to be checked again.</summary>
+/// <param name="JobId">The job that had the wheels off.</param>
+/// <param name="FromKm">From here.</param>
+/// <param name="ToKm">Up to here.</param>
+public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm);
+
+/// <summary>What a workshop's lists must know of a vehicle, kept beside its jobs: what comes due is reckoned from it for the day that asks.</summary>
+/// <param name="Vehicle">The vehicle, as its last job knew it.</param>
+/// <param name="Visits">Its visits, oldest first.</param>
+/// <param name="Wear">Linings since its last new pads, oldest first.</param>
+/// <param name="MinimumLining">Their least.</param>
+/// <param name="Nuts">Wheel nuts to check again; null where none are.</param>
+public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Visits, IReadOnlyList<WearPoint> Wear, Length MinimumLining, WheelNutsDue? Nuts)
+{
+    private const int NutsWindowKm = 30;
+
+    /// <summary>The card of a vehicle; null where it had none but practice jobs.</summary>
+    /// <param name="jobs">Its jobs, in any order.</param>
+    public static FleetCard? Of(IReadOnlyList<VehicleJob> jobs)
+    {
+        var real = Told(jobs);
+        if (real is not [.., { State: { Opened: { } opened } last } latest]) return null;
+        WheelNutsDue? nuts = BoardCard.DueFrom(last) is { } from ? new(latest.Id, from, from + NutsWindowKm) : null;
+        return new(opened.Vehicle, [.. real.Select(j => Visit(j.State))], VehicleHistory.PadWear(real.Select(j => j.State)), opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, nuts);
+    }
+
+    /// <summary>The jobs that tell something of a vehicle, in their order: practice and tests do not.</summary>
+    internal static VehicleJob[] Told(IReadOnlyList<VehicleJob> jobs)
+    {
+        ArgumentNullException.ThrowIfNull(jobs);
+        return [.. jobs.Where(j => j.State.Opened is { Purpose: JobPurpose.Real or JobPurpose.Demo }).OrderBy(j => j.Number)];
+    }
+
+    internal static OdometerVisit Visit(JobState job) => new(DateOnly.FromDateTime(job.Log[0].RecordedAt.UtcDateTime), job.Opened!.OdometerKm);
+}

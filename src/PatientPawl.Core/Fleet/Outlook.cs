@@ -1,0 +1,101 @@
+using PatientPawl.Core.Pads;
+using PatientPawl.Core.Reasoning;
+using PatientPawl.Core.Vehicles;
+
+namespace PatientPawl.Core.Fleet;
+
+/// <summary>What is to be done again.</summary>
+public enum ReminderKind
+{
+    /// <summary>Wheel nuts after their wheels were off.</summary>
+    WheelNuts,
+    /// <summary>Pads that may be at their minimum.</summary>
+    Pads,
+    /// <summary>A wrench's or gauge's calibration.</summary>
+    Calibration,
+}
+
+/// <summary>Something that comes due.</summary>
+/// <param name="Id">What it is ticked off by; the next visit, or the next certificate, makes another.</param>
+/// <param name="Kind">What.</param>
+/// <param name="About">The vehicle, or the tool, in words.</param>
+/// <param name="Plate">The vehicle's plate; null of a tool.</param>
+/// <param name="Due">The day.</param>
+/// <param name="DueKm">From this odometer reading; null of a tool.</param>
+/// <param name="Overdue">True once the day is past.</param>
+/// <param name="Says">In a sentence.</param>
+public sealed record Reminder(string Id, ReminderKind Kind, string About, string? Plate, DateOnly Due, int? DueKm, bool Overdue, string Says)
+{
+    /// <summary>A calibration that runs out, or has.</summary>
+    /// <param name="id">The tool's id.</param>
+    /// <param name="name">What it is called.</param>
+    /// <param name="until">Its last day.</param>
+    /// <param name="today">Today.</param>
+    public static Reminder OfCalibration(string id, string name, DateOnly until, DateOnly today) => new(
+        $"calibration:{id}:{Figure.Date(until)}", ReminderKind.Calibration, name, null, until, null, until < today,
+        until < today ? $"Its calibration ended on {Figure.Date(until)}: it decides nothing until it is renewed." : $"Calibrated until {Figure.Date(until)}.");
+}
+
+/// <summary>What a vehicle comes to.</summary>
+/// <param name="Vehicle">The vehicle.</param>
+/// <param name="Last">Its last visit.</param>
+/// <param name="Driven">How far it is driven.</param>
+/// <param name="Pads">Its forecast; null where no lining was ever read.</param>
+/// <param name="PadsDue">The day from which its pads may be at their minimum, the low end of the band; null where that cannot be said.</param>
+/// <param name="Within30">Chance that they are there within 30 days, 0 to 1; null where that cannot be said.</param>
+/// <param name="Within60">Within 60.</param>
+/// <param name="Within90">Within 90.</param>
+/// <param name="Reminders">What comes due, the soonest first.</param>
+/// <param name="Reasons">Why.</param>
+public sealed record VehicleOutlook(
+    Vehicle Vehicle, OdometerVisit Last, DrivenAnswer Driven, ForecastVerdict? Pads, DateOnly? PadsDue, double? Within30, double? Within60, double? Within90, IReadOnlyList<Reminder> Reminders, Reasons Reasons)
+    : IReasoned;
+
+/// <summary>What comes due, and when, for the day that asks.</summary>
+[Engine]
+public static class Outlook
+{
+    /// <summary>What a vehicle comes to.</summary>
+    /// <param name="card">What is known of it.</param>
+    /// <param name="today">Today.</param>
+    public static VehicleOutlook Of(FleetCard card, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        var driven = DrivenRate.Of(card.Visits, today);
+        var last = card.Visits.MaxBy(v => (v.On, v.OdometerKm))!;
+        var trail = new Trail("Outlook.Of").Take(driven.Reasons);
+        ForecastVerdict? pads = null;
+        DateOnly? padsDue = null;
+        double?[] within = [null, null, null];
+        if (card.Wear.Count > 0)
+        {
+            pads = PadForecast.Compute(card.Wear, card.MinimumLining, null);
+            trail.Take(pads.Reasons);
+            var point = card.Wear.MaxBy(w => w.OdometerKm)!;
+            var since = Math.Max(0, driven.ExpectedKm - point.OdometerKm);
+            if ((pads.LowKm ?? pads.ToMinimumKm) is { } low) padsDue = driven.DayOf(last, point.OdometerKm + low);
+            within = [.. new[] { 30, 60, 90 }.Select(days => GoneBy(card, (int)Math.Round(since + days * driven.KmPerDay)))];
+        }
+
+        var reminders = Reminders(card, driven, last, padsDue, today).OrderBy(r => r.Due).ToArray();
+        trail.Conclude(reminders.Length > 0 ? reminders[0].Says : "Nothing comes due that is known of.");
+        return new(card.Vehicle, last, driven, pads, padsDue, within[0], within[1], within[2], reminders, trail.WouldChange("Another reading of its linings.").Done());
+    }
+
+    // Chance that the minimum is met within a distance of the last reading.
+    private static double? GoneBy(FleetCard card, int km) =>
+        km < 1 ? null : 1 - PadForecast.Compute(card.Wear, card.MinimumLining, Math.Min(km, PadForecast.FurthestKm)).LastsToNext;
+
+    private static IEnumerable<Reminder> Reminders(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue, DateOnly today)
+    {
+        var about = $"{card.Vehicle.Model}, {card.Vehicle.Plate}";
+        if (card.Nuts is { } nuts)
+        {
+            var (from, to) = (driven.DayOf(last, nuts.FromKm), driven.DayOf(last, nuts.ToKm));
+            yield return new($"wheel-nuts:{nuts.JobId:N}", ReminderKind.WheelNuts, about, card.Vehicle.Plate, from, nuts.FromKm, to < today, $"Wheel nuts again between {Figure.Of(nuts.FromKm)} and {Figure.Of(nuts.ToKm)} km, about {Figure.Date(from)}.");
+        }
+
+        if (padsDue is { } due)
+            yield return new($"pads:{card.Vehicle.Plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.Pads, about, card.Vehicle.Plate, due, null, due < today, $"Pads looked at by {Figure.Date(due)}: from then on they may be at their minimum.");
+    }
+}

@@ -1,0 +1,99 @@
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Shoes;
+using PatientPawl.Core.Vehicles;
+using UnitsNet;
+
+namespace PatientPawl.Core.Fleet;
+
+/// <summary>A job in a vehicle's story.</summary>
+/// <param name="JobId">The job.</param>
+/// <param name="Number">Its number.</param>
+/// <param name="On">The day it came.</param>
+/// <param name="OdometerKm">Its odometer then.</param>
+/// <param name="Complaint">What the driver said.</param>
+/// <param name="Fitted">What was fitted.</param>
+/// <param name="HandedOver">False while it stands here.</param>
+public sealed record VehicleVisit(Guid JobId, int Number, DateOnly On, int OdometerKm, string Complaint, IReadOnlyList<string> Fitted, bool HandedOver);
+
+/// <summary>A figure at a distance.</summary>
+/// <param name="OdometerKm">Where.</param>
+/// <param name="Value">The figure.</param>
+/// <param name="IsNew">True of a new part, by its sheet.</param>
+public sealed record StoryPoint(int OdometerKm, Length Value, bool IsNew);
+
+/// <summary>One thing at one corner, over the years.</summary>
+/// <param name="About">What, and where.</param>
+/// <param name="Says">In words.</param>
+/// <param name="Limit">What it was last judged against.</param>
+/// <param name="Kind">Which side of it is good.</param>
+/// <param name="Points">Its figures, oldest first.</param>
+public sealed record StorySeries(Subject About, string Says, Length Limit, LimitKind Kind, IReadOnlyList<StoryPoint> Points);
+
+/// <summary>Everything the workshop knows of a vehicle.</summary>
+/// <param name="Vehicle">The vehicle, as its last job knew it.</param>
+/// <param name="Outlook">What it comes to.</param>
+/// <param name="Visits">Its jobs, the newest first.</param>
+/// <param name="Series">Its figures over distance.</param>
+/// <param name="Learnt">What was learnt at it, in sentences.</param>
+public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IReadOnlyList<VehicleVisit> Visits, IReadOnlyList<StorySeries> Series, IReadOnlyList<string> Learnt)
+{
+    /// <summary>The story of a vehicle; null where it had none but practice jobs.</summary>
+    /// <param name="jobs">Its jobs, in any order.</param>
+    /// <param name="today">Today.</param>
+    public static VehicleStory? Of(IReadOnlyList<VehicleJob> jobs, DateOnly today)
+    {
+        if (FleetCard.Of(jobs) is not { } card) return null;
+        var told = FleetCard.Told(jobs);
+        return new(card.Vehicle, Fleet.Outlook.Of(card, today), [.. told.Reverse().Select(Visit)], [.. SeriesOf(told)], [.. LearntAt([.. told.Select(j => j.State)])]);
+    }
+
+    private static VehicleVisit Visit(VehicleJob job)
+    {
+        var visit = FleetCard.Visit(job.State);
+        return new(job.Id, job.Number, visit.On, visit.OdometerKm, job.State.Opened!.Complaint, JobRecord.FittedIn(job.State), job.State.HandedOver);
+    }
+
+    private static IEnumerable<StorySeries> SeriesOf(VehicleJob[] jobs) =>
+        from side in Sides.Both
+        from judged in Enum.GetValues<Judged>()
+        let of = jobs.SelectMany(j => Points(j.State, side, judged)).ToArray()
+        let last = of.LastOrDefault(p => p.By is not null).By
+        where last is not null
+        let about = new Subject(judged, side)
+        select new StorySeries(about, about.Says, last.Limit, last.Kind, [.. of.Select(p => p.Point)]);
+
+    // What a job found of it, the worst of several; and after it the new part that went in.
+    private static IEnumerable<(StoryPoint Point, LimitVerdict? By)> Points(JobState job, Side side, Judged judged)
+    {
+        var km = job.Opened!.OdometerKm;
+        var verdicts = job.Corner(side).Verdicts.Concat(job.Corner(side).ShoeVerdicts).Where(v => v.Subject?.Judged == judged).ToArray();
+        var worst = verdicts.Length == 0 ? null : verdicts[0].Kind == LimitKind.Minimum ? verdicts.MinBy(v => v.Value) : verdicts.MaxBy(v => v.Value);
+        if (worst is not null) yield return (new(km, worst.Value, false), worst);
+        if (New(job, side, judged) is { } fresh) yield return (new(km, fresh, true), null);
+    }
+
+    private static Length? New(JobState job, Side side, Judged judged)
+    {
+        var sheet = job.Opened!.Sheet;
+        var pads = job.Car.Get(Planning.Corner.Pads, side) == PadState.New;
+        return judged switch
+        {
+            Judged.InnerLining when pads => sheet.Pads.NewInnerTotal - sheet.Pads.Backing,
+            Judged.OuterLining when pads => sheet.Pads.NewOuterTotal - sheet.Pads.Backing,
+            Judged.RotorThickness when job.Car.Get(Planning.Corner.Rotor, side) == Rotor.New => sheet.Rotor.NewThickness,
+            _ => null,
+        };
+    }
+
+    private static IEnumerable<string> LearntAt(JobState[] jobs)
+    {
+        foreach (var figure in LearntFigures.Of(jobs))
+            yield return (figure.Side is { } side ? $"{Phrase.Capital(side.Word())}: " : "") + LearntFigures.All.First(c => c.Field == figure.Field).Says(figure);
+        foreach (var side in Sides.Both)
+            if (VehicleHistory.StarWheel(jobs, side) is { } wheel) yield return $"{Phrase.Capital(side.Word())}: the star wheel loosens {(wheel.Loosens == WheelWay.Up ? "upwards" : "downwards")}, hole at {wheel.HoleAt} o'clock.";
+        foreach (var fact in VehicleHistory.Learnt(jobs))
+            yield return $"{(fact.Side is { } side ? $"{Phrase.Capital(side.Word())}: " : "")}{fact.Kind.Card().Name}{(fact.Note is { Length: > 0 } note ? $", {note}" : "")}, {Figure.Date(fact.On)}.";
+    }
+}

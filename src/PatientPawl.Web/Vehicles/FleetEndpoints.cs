@@ -1,0 +1,95 @@
+using System.Security.Cryptography;
+using System.Text;
+using PatientPawl.Core;
+using PatientPawl.Core.Fleet;
+using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Vehicles;
+using PatientPawl.Data;
+using PatientPawl.Web.Hosting;
+using PatientPawl.Web.Measuring;
+using PatientPawl.Web.Workshop;
+
+namespace PatientPawl.Web.Vehicles;
+
+/// <summary>A reminder to tick off.</summary>
+public sealed record TickOff(string Id);
+
+/// <summary>A vehicle of the fleet.</summary>
+/// <param name="Vehicle">The vehicle.</param>
+/// <param name="LastOn">When it was last here.</param>
+/// <param name="LastKm">Its odometer then.</param>
+/// <param name="PadsDue">The day from which its pads may be at their minimum; null where that cannot be said.</param>
+/// <param name="Within30">Chance that they are there within 30 days, 0 to 1; null where that cannot be said.</param>
+/// <param name="Within60">Within 60.</param>
+/// <param name="Within90">Within 90.</param>
+public sealed record FleetLine(Vehicle Vehicle, DateOnly LastOn, int LastKm, DateOnly? PadsDue, double? Within30, double? Within60, double? Within90);
+
+/// <summary>Where a calendar program finds the reminders.</summary>
+/// <param name="Address">Path and key: whoever has it reads what comes due, and nothing else.</param>
+public sealed record CalendarAddress(string Address);
+
+/// <summary>Vehicles over the years, and what comes due.</summary>
+internal static class FleetEndpoints
+{
+    // What is further away than this is no reminder yet.
+    private const int DaysAhead = 90;
+    private const string KeySetting = "calendar-key";
+
+    public static void MapFleet(this RouteGroupBuilder api)
+    {
+        api.MapGet("/fleet", (EventStore events, ToolBoard board) => TypedResults.Ok(Fleet(events, board)
+            .Select(o => new FleetLine(o.Vehicle, o.Last.On, o.Last.OdometerKm, o.PadsDue, o.Within30, o.Within60, o.Within90)).ToList())).RequireAuthorization();
+        api.MapGet("/fleet/csv", (EventStore events, ToolBoard board) =>
+            TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(Fleet(events, board))), "text/csv", "fleet.csv")).RequireAuthorization();
+        api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Standing(events, library, board))).RequireAuthorization();
+        api.MapGet("/vehicles/{plate}/story", (string plate, EventStore events, Library library, ToolBoard board) =>
+        {
+            var story = VehicleStory.Of(events.VehicleJobs(plate), board.Today) ?? throw new InputException(new InputError("plate", Figure.Shorten(plate), "a vehicle that was here", "No job of this workshop tells of that vehicle."));
+            var done = library.DoneReminders();
+            return TypedResults.Ok(story with { Outlook = story.Outlook with { Reminders = [.. story.Outlook.Reminders.Where(r => !done.Contains(r.Id))] } });
+        }).RequireAuthorization();
+        api.MapPost("/reminders/done", (TickOff c, HttpContext http, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
+        {
+            if (Standing(events, library, board).TrueForAll(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id), "a reminder that stands", "There is no such reminder any more."));
+            library.TickOff(c.Id, http.User.Identity?.Name ?? "", clock.GetUtcNow());
+            return TypedResults.Ok(Standing(events, library, board));
+        }).RequireAuthorization();
+        api.MapGet("/reminders/calendar", (HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(new CalendarAddress(Address(library.Setting(KeySetting) ?? NewKey(library))));
+        }).RequireAuthorization();
+        api.MapPost("/reminders/calendar/renew", (HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(new CalendarAddress(Address(NewKey(library))));
+        }).RequireAuthorization();
+        // A calendar program has no sign-in: the key in its address is all it shows.
+        api.MapGet("/reminders.ics", (string? key, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
+            library.Setting(KeySetting) is { } kept && key is not null && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(kept), Encoding.UTF8.GetBytes(key))
+                ? Results.File(Encoding.UTF8.GetBytes(ReminderCalendar.Write(Standing(events, library, board), clock.GetUtcNow())), "text/calendar", "reminders.ics")
+                : Results.NotFound()).Produces<string>(StatusCodes.Status200OK, "text/calendar").Produces(StatusCodes.Status404NotFound);
+    }
+
+    private static string Address(string key) => $"/api/reminders.ics?key={key}";
+
+    private static string NewKey(Library library)
+    {
+        var key = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+        library.SetSetting(KeySetting, key);
+        return key;
+    }
+
+    /// <summary>Those whose pads are soonest at their minimum first.</summary>
+    private static IOrderedEnumerable<VehicleOutlook> Fleet(EventStore events, ToolBoard board) => events.Fleet().Select(c => Outlook.Of(c, board.Today))
+        .OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue).ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal);
+
+    /// <summary>What comes due, the soonest first, without what was ticked off.</summary>
+    private static List<Reminder> Standing(EventStore events, Library library, ToolBoard board)
+    {
+        var done = library.DoneReminders();
+        var tools = board.Instruments.Where(i => i.CalibratedUntil is not null).Select(i => (i.Id, i.Name, Until: i.CalibratedUntil!.Value)).Concat(library.Wrenches().Select(w => (w.Id, w.Name, Until: w.CalibratedUntil)));
+        return [.. Fleet(events, board).SelectMany(o => o.Reminders).Concat(tools.Select(t => Reminder.OfCalibration(t.Id, t.Name, t.Until, board.Today)))
+            .Where(r => r.Due <= board.Today.AddDays(DaysAhead) && !done.Contains(r.Id)).OrderBy(r => r.Due)];
+    }
+}
