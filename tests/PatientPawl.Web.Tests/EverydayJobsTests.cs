@@ -12,7 +12,7 @@ public sealed class EverydayJobsTests(DemoShop demo) : IClassFixture<DemoShop>
 {
     private readonly Workshop _shop = demo.Shop;
 
-    private static readonly (string, string)[] Cable = [("cabin-control", "hand-lever"), ("caliper-lever", "yes"), ("caliper-motor", "no"), ("plate-cable", "no"), ("rear-hex-plug", "no")];
+    internal static readonly (string, string)[] Cable = [("cabin-control", "hand-lever"), ("caliper-lever", "yes"), ("caliper-motor", "no"), ("plate-cable", "no"), ("rear-hex-plug", "no")];
     internal static readonly (string, string)[] Motor = [("cabin-control", "switch"), ("caliper-lever", "no"), ("caliper-motor", "yes"), ("plate-cable", "no"), ("piston-face", "plain-cup")];
     private static readonly (string, string)[] Hat = [("cabin-control", "hand-lever"), ("caliper-lever", "no"), ("caliper-motor", "no"), ("plate-cable", "yes"), ("hat-hole", "yes")];
     private static readonly (string, string)[] Spot = [("cabin-control", "hand-lever"), ("second-caliper", "yes")];

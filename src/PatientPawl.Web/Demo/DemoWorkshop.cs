@@ -98,7 +98,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         }
 
         Years("GNT 512", "Sol", 5, DemoLooks.Motor, ServiceRoute.SpindleByHand, (720, 12_040, 7.9, 11.98), (500, 27_400, 13.7, 11.9), (260, 43_900, 11.3, 11.82), (60, 57_010, 9.4, 11.74));
-        Years("GNT 301", "Ines", 4, DemoLooks.Motor, ServiceRoute.SpindleByHand, (705, 83_200, 8.1, 11.96), (420, 103_500, 13.1, 11.88), (180, 120_600, 10.5, 11.8));
+        Years("GNT 301", "Ines", 4, DemoLooks.Motor, ServiceRoute.SpindleByHand, (705, 83_200, 8.1, 11.96), (420, 103_500, 13.1, 11.88), (180, 120_600, 11.0, 11.8));
         Years("GNT 420", "Sol", 6, DemoLooks.Cable, null, (690, 48_200, 7.5, 9.94), (470, 59_900, 13.6, 9.82), (230, 72_300, 12.2, 9.66));
         Years("GNT 118", "Tor", 1, DemoLooks.Hat, null, (640, 21_350, 7.6, 9.21), (300, 34_600, 12.7, 9.15), (90, 42_500, 10.8, 9.1));
         Years("GNT 164", "Oona", 3, DemoLooks.Cable, null, (610, 61_000, 7.4, 9.8), (400, 74_400, 13.4, 9.68), (150, 89_900, 11.7, 9.5));

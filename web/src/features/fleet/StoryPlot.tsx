@@ -4,7 +4,7 @@ import { figure } from "../jobs/words";
 
 type Series = Schemas["StorySeries"];
 
-const LEFT = 46;
+const LEFT = 58;
 const RIGHT = 14;
 const TOP = 12;
 const FOOT = 26;

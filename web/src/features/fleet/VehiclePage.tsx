@@ -98,8 +98,8 @@ function Shown({ story }: { story: Story }) {
             <Why reasons={[o.reasons]} />
           </div>
           {o.padsDue && (
-            <div className="window">
-              <span className="text-[64px] leading-none font-bold">{o.padsDue}</span>
+            <div className="window flex flex-col gap-2">
+              <span className="text-[56px] leading-none font-bold whitespace-nowrap">{o.padsDue}</span>
               <span className="text-[17px]">{o.pads?.says}</span>
             </div>
           )}

@@ -75,7 +75,10 @@ export function RecordPage() {
           <dl className="my-3 grid grid-cols-[150px_1fr] gap-y-1">
             <dt className="text-ink-2">Vehicle</dt>
             <dd className="m-0">
-              {v.make} {v.model}, {v.use}, plate {v.plate}
+              <Link to={`/vehicles/${encodeURIComponent(v.plate)}`}>
+                {v.make} {v.model}
+              </Link>
+              , {v.use}, plate {v.plate}
               {v.vin && `, VIN ${v.vin}`}
               {r?.vinSays && <span className="text-ink-2"> ({r.vinSays})</span>}
             </dd>
@@ -113,7 +116,7 @@ export function RecordPage() {
                         <b>{figure(x.valueMm, 3)} mm</b>, {x.reasons.lines[0]?.result.split(", ")[1]}
                       </td>
                       <td>
-                        least {figure(x.limitMm, 3)} mm
+                        {x.kind === "minimum" ? "least" : "most"} {figure(x.limitMm, 3)} mm
                         {x.reasons.lines.some((l) => l.kind === "default" && l.label === "Minimum")
                           ? " (default)"
                           : ""}
@@ -158,6 +161,16 @@ export function RecordPage() {
                   ))}
                 </tbody>
               </table>
+            </>
+          )}
+          {r && r.proofs.length > 0 && (
+            <>
+              <h3 className="mt-4 text-[22px]">Proved</h3>
+              {r.proofs.map((p) => (
+                <p key={p} className="m-0">
+                  {p}
+                </p>
+              ))}
             </>
           )}
           {r && r.decisions.length > 0 && (

@@ -206,7 +206,7 @@ function Shown({ answer: a }: { answer: Schemas["ParkingHoldAnswer"] }) {
           </>
         )}
       </div>
-      <p className="m-0 text-[18px]">{a.says}</p>
+      {a.verdict !== "outside" && <p className="m-0 text-[18px]">{a.says}</p>}
       {a.proofs.map((p) => (
         <div key={p.what} className="flex flex-col gap-1 border-t border-rule pt-2 text-[17px]">
           <div className="flex items-center justify-between gap-2">

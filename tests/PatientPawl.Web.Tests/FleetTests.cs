@@ -1,0 +1,131 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>Vehicles over the years and what comes due, as the API tells it.</summary>
+public sealed class FleetTests : IAsyncLifetime
+{
+    private Workshop _shop = null!;
+
+    public async Task InitializeAsync()
+    {
+        _shop = await Workshop.Open();
+        await _shop.SignIn();
+    }
+
+    public async Task DisposeAsync() => await _shop.DisposeAsync();
+
+    private async Task<JsonNode> Get(string path) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/{path}"))!;
+
+    private async Task<string[]> Plates() => [.. (await Get("fleet")).AsArray().Select(v => v!["vehicle"]!["plate"]!.ToString())];
+
+    internal static JsonObject BedIn() => new()
+    {
+        ["series"] = new JsonObject { ["stops"] = 5, ["fromKmh"] = 50, ["toKmh"] = 10, ["gapS"] = 45 },
+        ["fromMaker"] = false,
+        ["vehicleKg"] = 1500,
+        ["rotorKg"] = 5,
+        ["ambientCelsius"] = 20,
+        ["rearPercent"] = null,
+        ["coolingTimeS"] = null,
+        ["localLimitKmh"] = null,
+        ["regenerates"] = false,
+        ["hatShoes"] = false,
+    };
+
+    internal static JsonObject Hold(double? left, double? right) => new()
+    {
+        ["approved"] = "car",
+        ["maximumMassKg"] = 1500,
+        ["hillPercent"] = null,
+        ["massOnHillKg"] = null,
+        ["heldUp"] = null,
+        ["heldDown"] = null,
+        ["leftN"] = left,
+        ["rightN"] = right,
+        ["sidesPercent"] = null,
+        ["leftCelsius"] = null,
+        ["rightCelsius"] = null,
+        ["airCelsius"] = null,
+    };
+
+    [Fact]
+    public async Task A_vehicles_story_holds_its_jobs_newest_first_its_figures_and_what_was_learnt()
+    {
+        var story = await Get("vehicles/GNT 118/story");
+        var visits = story["visits"]!.AsArray().Select(v => (int)v!["odometerKm"]!).ToArray();
+        visits.ShouldBe(visits.OrderDescending());
+        visits.Length.ShouldBe(4);
+        var inner = story["series"]!.AsArray().Single(s => s!["says"]!.ToString() == "Inner lining, left")!["points"]!.AsArray();
+        // The pads that came off, the new ones by the sheet, and each look at them since.
+        inner.Select(p => (bool)p!["isNew"]!).ShouldBe([false, true, false, false, false]);
+        inner.Skip(1).Select(p => (double)p!["valueMm"]!).ShouldBe(inner.Skip(1).Select(p => (double)p!["valueMm"]!).OrderDescending());
+        story["learnt"]!.AsArray().ShouldContain(l => l!.ToString().Contains("star wheel loosens upwards"));
+        var answer = await _shop.Client.GetAsync("/api/vehicles/NONE 1/story");
+        answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await answer.Content.ReadAsStringAsync()).ShouldContain("No job of this workshop tells of that vehicle");
+    }
+
+    [Fact]
+    public async Task A_practice_job_tells_nothing_of_its_vehicle_and_a_real_one_brings_it_in_at_once()
+    {
+        (await Plates()).ShouldNotContain("GNT 233");
+        await Hand.Open(_shop, "GNT 233", "pads", EverydayJobsTests.Motor, "scan-tool", purpose: "practice");
+        (await Plates()).ShouldNotContain("GNT 233");
+        await Hand.Open(_shop, "GNT 233", "pads", EverydayJobsTests.Motor, "scan-tool", bay: 31);
+        (await Plates()).ShouldContain("GNT 233");
+    }
+
+    [Fact]
+    public async Task The_chances_never_fall_with_the_days_and_the_soonest_stands_first()
+    {
+        var fleet = (await Get("fleet")).AsArray();
+        fleet.Select(v => (double?)v!["within30"] ?? -1).ShouldBeInOrder(SortDirection.Descending);
+        foreach (var v in fleet.Where(v => v!["within30"] is not null))
+            new[] { (double)v!["within30"]!, (double)v["within60"]!, (double)v["within90"]! }.ShouldBeInOrder();
+        var csv = await _shop.Client.GetStringAsync("/api/fleet/csv");
+        csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length.ShouldBe(fleet.Count + 1);
+    }
+
+    [Fact]
+    public async Task A_reminder_is_ticked_off_once_and_one_that_is_none_is_refused()
+    {
+        var first = (await Get("reminders")).AsArray().First()!["id"]!.ToString();
+        (await _shop.Client.PostAsJsonAsync("/api/reminders/done", new JsonObject { ["id"] = first })).EnsureSuccessStatusCode();
+        (await Get("reminders")).AsArray().ShouldNotContain(r => r!["id"]!.ToString() == first);
+        (await _shop.Client.PostAsJsonAsync("/api/reminders/done", new JsonObject { ["id"] = "made up" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
+    public async Task The_calendars_address_is_the_leads_and_nobody_guesses_it()
+    {
+        var address = (await Get("reminders/calendar"))["address"]!.ToString();
+        using var stranger = _shop.Another();
+        (await stranger.GetStringAsync(address)).ShouldStartWith("BEGIN:VCALENDAR");
+        (await stranger.GetAsync("/api/reminders.ics")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await stranger.GetAsync(address[..^1])).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        await _shop.SignIn("Sol Penhale");
+        (await _shop.Client.GetAsync("/api/reminders/calendar")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+    }
+
+    [Fact]
+    public async Task Forces_that_do_not_prove_it_hold_the_brake_until_they_are_tried_anew_and_stand_in_the_record()
+    {
+        var hand = await Hand.Open(_shop, "GNT 077", "pads", EverydayJobsTests.Cable, null);
+        for (var i = 0; i < 300 && hand.Sheet["now"]!["step"]!["stepId"]!.ToString() != "brake-held"; i++) await hand.Step(null);
+        var path = $"/api/jobs/{hand.Id}/parking-hold";
+        async Task<HttpStatusCode> Try(JsonObject facts) => (await _shop.Client.PostAsJsonAsync(path, MeasuringTests.Free(("facts", facts)))).StatusCode;
+        (await Try(Hold(null, null))).ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await Try(Hold(2400, 1500))).ShouldBe(HttpStatusCode.OK);
+        await hand.Refresh();
+        (await Should.ThrowAsync<ShouldAssertException>(() => hand.Step(null))).Message.ShouldContain("Say so at the step, or try it again on the bench");
+        (await Try(Hold(2400, 2300))).ShouldBe(HttpStatusCode.OK);
+        await hand.Refresh();
+        await hand.Step(null);
+        hand.Sheet["now"]!["step"]!["stepId"]!.ToString().ShouldNotBe("brake-held");
+        var proofs = (await Get($"jobs/{hand.Id}/record"))["proofs"]!.AsArray().Select(p => p!.ToString()).ToArray();
+        proofs.ShouldContain(p => p.Contains("32") && p.Contains("at least 16 %") && p.Contains("inside"));
+    }
+}

@@ -1,0 +1,90 @@
+import { expect, test } from "@playwright/test";
+import AxeBuilder from "@axe-core/playwright";
+import ICAL from "ical.js";
+import { advance, jobAt, signIn } from "./helpers";
+
+test("a vehicle is two touches from the board; what comes due is ticked off and stays so", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/");
+  await page.getByRole("link", { name: "Vehicles", exact: true }).click();
+  await page.getByRole("link", { name: /GNT 118/ }).click();
+  await expect(page.getByRole("heading", { name: "Pads looked at by" })).toBeVisible();
+  await expect(page.getByRole("img", { name: /Inner lining, left: .* km/ })).toBeVisible();
+  await expect(page.getByText(/star wheel loosens upwards/)).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  // The next job opens with it.
+  await page.getByRole("link", { name: "New job on it" }).click();
+  await expect(page.getByLabel("Plate", { exact: true })).toHaveValue("GNT 118");
+  await expect(page.getByLabel("Spec sheet")).toHaveValue("NH-5");
+
+  await page.goto("/vehicles");
+  const due = page.getByRole("list", { name: "What comes due" });
+  await expect(due.getByText("Vernier caliper")).toBeVisible();
+  await due.getByRole("listitem").filter({ hasText: "Vernier caliper" }).getByRole("button", { name: /Done/ }).click();
+  await expect(due.getByText("Vernier caliper")).toHaveCount(0);
+  await page.reload();
+  await expect(due.getByRole("listitem").first()).toBeVisible();
+  await expect(due.getByText("Vernier caliper")).toHaveCount(0);
+});
+
+test("a calendar program subscribes to what comes due, by an address that the lead can change", async ({ page, playwright, baseURL }) => {
+  await signIn(page);
+  await page.goto("/workshop");
+  const address = await page.getByLabel("Address").inputValue();
+  // Nobody signed in: the key is all that it shows.
+  const program = await playwright.request.newContext();
+  const answer = await program.get(address);
+  expect(answer.headers()["content-type"]).toContain("text/calendar");
+  // Read by another parser than the one that wrote it.
+  const events = new ICAL.Component(ICAL.parse(await answer.text())).getAllSubcomponents("vevent").map((e) => new ICAL.Event(e));
+  const reminders: { id: string; due: string; says: string }[] = await (await page.request.get("/api/reminders")).json();
+  expect(events.map((e) => e.uid).sort()).toEqual(reminders.map((r) => `${r.id}@patient-pawl`).sort());
+  for (const r of reminders) {
+    const event = events.find((e) => e.uid === `${r.id}@patient-pawl`)!;
+    expect(event.startDate.toString()).toBe(r.due);
+    expect(event.startDate.isDate).toBe(true);
+    expect(event.description).toBe(r.says);
+  }
+
+  await page.getByRole("button", { name: "Make a new address" }).click();
+  await expect(page.getByLabel("Address")).not.toHaveValue(address);
+  expect((await program.get(address)).status()).toBe(404);
+  expect((await program.get(`${baseURL}/api/reminders.ics?key=`)).status()).toBe(404);
+  await program.dispose();
+});
+
+test("a parking brake that the figures do not prove leads back; the bed-in is counted and stands in the record", async ({ page }) => {
+  await signIn(page);
+  const id = await jobAt(page.request, "GNT 077", "pads", "cable", 77);
+  await advance(page.request, id, (now) => now.stepId === "brake-held");
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole("link", { name: "Parking brake proved" }).click();
+  await page.getByLabel("Maximum authorised mass, kg").fill("1500");
+  await page.getByLabel("Left, N").fill("2400");
+  await page.getByLabel("Right, N").fill("1500");
+  await expect(page.getByRole("heading", { name: "Not proved" })).toBeVisible();
+  await expect(page.getByText(/The right corner: adjustment/)).toBeVisible();
+  await page.getByRole("button", { name: /Note it/ }).click();
+  await page.getByRole("link", { name: "Noted: to the run sheet" }).click();
+  // What the figures say cannot be clicked away.
+  await page.keyboard.press("Space");
+  await expect(page.getByText(/Say so at the step, or try it again on the bench/)).toBeVisible();
+  await page.getByRole("button", { name: /It creeps/ }).click();
+  // It is told not to hold: the plan goes back to the brake, and what was tried is tried anew.
+  await expect.poll(async () => (await (await page.request.get(`/api/jobs/${id}`)).json()).sheet.now.step.stepId).not.toBe("brake-held");
+  expect((await (await page.request.get(`/api/jobs/${id}/proof`)).json()).hold).toBeNull();
+
+  await advance(page.request, id, (now) => now.stepId === "bed-in");
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole("link", { name: "Bed-in" }).click();
+  await page.getByLabel("Car as driven, kg").fill("1500");
+  await page.getByLabel("One rear rotor, kg").fill("5");
+  await page.getByLabel("Air, °C").fill("20");
+  await expect(page.getByRole("heading", { name: "The usual band is out of reach" })).toBeVisible();
+  for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "One more stop" }).click();
+  await page.getByRole("button", { name: /Note 4 of 5 stops/ }).click();
+  await expect(page.getByRole("link", { name: /4 of 5 noted/ })).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await page.goto(`/jobs/${id}/record`);
+  await expect(page.getByText(/Bed-in: 4 of 5 firm stops/)).toBeVisible();
+});
