@@ -120,7 +120,7 @@ public sealed class FleetTests : IAsyncLifetime
         (await Try(Hold(null, null))).ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Try(Hold(2400, 1500))).ShouldBe(HttpStatusCode.OK);
         await hand.Refresh();
-        (await Should.ThrowAsync<ShouldAssertException>(() => hand.Step(null))).Message.ShouldContain("Say so at the step, or try it again on the bench");
+        (await Record.ExceptionAsync(() => hand.Step(null)))!.Message.ShouldContain("Say so at the step, or try it again on the bench");
         (await Try(Hold(2400, 2300))).ShouldBe(HttpStatusCode.OK);
         await hand.Refresh();
         await hand.Step(null);
