@@ -64,14 +64,16 @@ public sealed record JobRecord(
     {
         ArgumentNullException.ThrowIfNull(state);
         var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
-        var verdicts = Core.Sides.Both.SelectMany(s => state.Corner(s).Verdicts.Concat(state.Corner(s).ShoeVerdicts)).ToArray();
+        var verdicts = VerdictsOf(state);
         return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
-            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], [.. ProvedBy(state)], AdviceFor(verdicts, state), state.HandedOver,
+            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], [.. ProvedBy(state)], [.. Planning.Steps.Prove.TellTheDriver(state.Setup), .. LeftOpen(verdicts, state)], state.HandedOver,
             state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet],
             [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))]);
     }
+
+    internal static LimitVerdict[] VerdictsOf(JobState state) => [.. Core.Sides.Both.SelectMany(s => state.Corner(s).Verdicts.Concat(state.Corner(s).ShoeVerdicts))];
 
     private static RecordPhoto Photo(JobState state, RecordedEvent e, PhotoTaken p) =>
         new(p.Sha256, p.WidthPx, p.HeightPx, p.Side?.Word() ?? "car", p.Caption, state.Log.FirstOrDefault(x => x.Id == p.Of)?.Event is { } report ? report.Card().Name(report) : null, e.Technician, e.At);
@@ -152,9 +154,10 @@ public sealed record JobRecord(
         return list;
     }
 
-    private static List<string> AdviceFor(LimitVerdict[] verdicts, JobState state)
+    /// <summary>What was left as it is and the driver should know of.</summary>
+    internal static List<string> LeftOpen(LimitVerdict[] verdicts, JobState state)
     {
-        List<string> list = state.Setup.Rules.Retorque == Workshop.RetorqueRule.Recheck ? ["Wheel nuts are checked again after 50 to 80 km."] : [];
+        List<string> list = [];
         // What was in doubt and has been settled since is no advice any more.
         var standing = state.Findings.Where(f => f.Finding.Verdict == Verdict.Outside || state.Car.Get(Corner.Doubt, f.Side) == Doubt.Open);
         list.AddRange(standing.Select(f => $"Found, {f.Side.Word()}: {f.Finding.Says}"));
@@ -162,7 +165,6 @@ public sealed record JobRecord(
             list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
         list.AddRange(Core.Sides.Both.Where(s => state.ScrewsLeftOut(s) > 0).Select(s => $"A rotor screw was left out, {s.Word()}: the wheel holds the rotor on the road. Take care that it does not tilt when the wheel is off."));
         if (state.Standing.Any(e => e.Event is StepDone { Step.StepId: "lamp-seen-off", Outcome: "tool-needed" })) list.Add("The wear lamp stays lit until a tool resets it: the sensor itself is new.");
-        if (state.Setup.PadsNew && state.Setup.Rules.BedIn == Workshop.BedInRule.Gentle) list.Add("New pads: no heavy stops for the first 150 to 300 km, unless the pad maker's sheet says otherwise.");
         return list;
     }
 }

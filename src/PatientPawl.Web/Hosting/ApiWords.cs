@@ -138,6 +138,7 @@ public static class ApiWords
         ("GET /api/jobs/{id}/lifts/{target}", "previewUndo", "What undoing a step would undo with it."),
         ("POST /api/jobs/{id}/lifts", "undo", "Undoes a step, with a reason; it stays in the log."),
         ("POST /api/jobs/{id}/notes", "addNote", "Adds a note."),
+        ("GET /api/jobs/{id}/customer-sheet", "getCustomerSheet", "The sheet for whoever owns the car: what was done, how worn it was, what to do now."),
         ("GET /api/jobs/{id}/record", "getRecord", "The record of a job."),
         ("GET /api/jobs/{id}/verified", "verifyJob", "Reads every hash and seal of a job's log again."),
         ("GET /api/jobs/{id}/file", "getJobFile", "The whole job as a file of the open format."),

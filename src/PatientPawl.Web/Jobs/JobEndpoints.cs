@@ -151,6 +151,7 @@ internal static class JobEndpoints
                 new Checks().Text("text", c.Text, 500).ThrowIfAny();
                 return s.Opened is null ? throw new UnknownJobException(id) : new NoteAdded(c.Text.Trim());
             })));
+        jobs.MapGet("/{id:guid}/customer-sheet", (Guid id, EventStore events) => TypedResults.Ok(CustomerSheet.Of(events.State(id)) with { Number = events.Number(id) }));
         jobs.MapGet("/{id:guid}/record", (Guid id, EventStore events) => TypedResults.Ok(JobRecord.Of(events.State(id))));
         // Whether the log is what was stored: every hash and every seal, read again.
         jobs.MapGet("/{id:guid}/verified", (Guid id, EventStore events) => TypedResults.Ok(events.Verify(id)));

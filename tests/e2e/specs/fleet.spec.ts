@@ -88,3 +88,18 @@ test("a parking brake that the figures do not prove leads back; the bed-in is co
   await page.goto(`/jobs/${id}/record`);
   await expect(page.getByText(/Bed-in: 4 of 5 firm stops/)).toBeVisible();
 });
+
+test("the customer's sheet fits one printed page", async ({ page }) => {
+  await signIn(page);
+  const board: { jobId: string; vehicle: { plate: string } }[] = await (await page.request.get("/api/board")).json();
+  const id = board.find((c) => c.vehicle.plate === "GNT 420")!.jobId;
+  await page.goto(`/jobs/${id}/record`);
+  await page.getByRole("link", { name: "Customer's sheet" }).click();
+  await expect(page.getByRole("heading", { name: "Your rear brakes" })).toBeVisible();
+  await expect(page.getByRole("img", { name: /Inner pad, left: .* mm left, at least .* Renewed/ })).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  for (const format of ["A4", "Letter"]) {
+    const pdf = (await page.pdf({ format })).toString("latin1");
+    expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g)?.length, format).toBe(1);
+  }
+});

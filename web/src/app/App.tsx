@@ -20,6 +20,7 @@ const PAGES = {
   PlanPage: () => import("../features/jobs/PlanPage").then((m) => m.PlanPage),
   TorqueCardPage: () => import("../features/torque/TorqueCardPage").then((m) => m.TorqueCardPage),
   RecordPage: () => import("../features/jobs/RecordPage").then((m) => m.RecordPage),
+  CustomerPage: () => import("../features/jobs/CustomerPage").then((m) => m.CustomerPage),
   LookPage: () => import("../features/identification/LookPage").then((m) => m.LookPage),
   RetractPage: () => import("../features/retraction/RetractPage").then((m) => m.RetractPage),
   QuickRetract: () => import("../features/retraction/QuickRetract").then((m) => m.QuickRetract),
@@ -114,6 +115,7 @@ export function App() {
                 <Route path="plan" element={late("PlanPage")} />
                 <Route path="torques" element={late("TorqueCardPage")} />
                 <Route path="record" element={late("RecordPage")} />
+                <Route path="customer" element={late("CustomerPage")} />
               </Route>
               <Route path="/bench/retract" element={late("QuickRetract")} />
               <Route path="/bench/fluid" element={late("QuickFluid")} />

@@ -2440,6 +2440,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/customer-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The sheet for whoever owns the car: what was done, how worn it was, what to do now
+         * @description The sheet for whoever owns the car: what was done, how worn it was, what to do now. Only for who is signed in.
+         */
+        get: operations["getCustomerSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/record": {
         parameters: {
             query?: never;
@@ -3345,6 +3365,38 @@ export interface components {
             angleDeg: components["schemas"]["Angle"];
             /** @description Deflection there. */
             deflectionMm: components["schemas"]["Length"];
+        };
+        /** @description The sheet for whoever owns the car: one page in plain words. */
+        CustomerSheet: {
+            /** @description The vehicle. */
+            vehicle: components["schemas"]["Vehicle"];
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description Its odometer.
+             */
+            odometerKm: number;
+            /**
+             * Format: int32
+             * @description The job's number.
+             */
+            number: number;
+            /** @description What the driver said. */
+            youSaid: string;
+            /** @description What was done, a sentence each. */
+            done: string[];
+            /** @description How much was left of the linings and rotors. */
+            worn: components["schemas"]["WornPart"][];
+            /** @description What the driver does, and what is normal. */
+            forYou: string[];
+            /** @description False while it is not finished: then it is no sheet to hand out. */
+            handedOver: boolean;
+            /** @description What the job is for. */
+            purpose: components["schemas"]["JobPurpose"];
         };
         /** @description A finished row. */
         DoneRow: {
@@ -7442,6 +7494,21 @@ export interface components {
             interlocks: number[];
             /** @description The interlocks' messages and why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A part as it came off or stays on, for a drawing of how much of it was left. */
+        WornPart: {
+            /** @description What, and where. */
+            about: components["schemas"]["Subject"];
+            /** @description In plain words. */
+            says: string;
+            /** @description What was left of it. */
+            leftMm: components["schemas"]["Length"];
+            /** @description What a new one has. */
+            newMm: components["schemas"]["Length"];
+            /** @description What it must have. */
+            leastMm: components["schemas"]["Length"];
+            /** @description True where a new one is on the car now. */
+            renewed: boolean;
         };
         /** @description A torque wrench of the workshop. */
         Wrench: {
@@ -15488,6 +15555,64 @@ export interface operations {
             };
             /** @description Not now: what is lacking, and what it would break. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCustomerSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerSheet"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

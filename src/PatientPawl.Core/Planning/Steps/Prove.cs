@@ -11,6 +11,14 @@ internal static class Prove
 {
     private static readonly Condition WheelsTorqued = Condition.All(Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued)).Saying("wheels torqued");
 
+    /// <summary>What a driver is told at the hand-over, at the step and on the customer's sheet.</summary>
+    internal static IEnumerable<string> TellTheDriver(PlanSetup s)
+    {
+        yield return s.PadsNew ? "The brakes bite less until bedded, and a light even hiss is normal; but the pedal itself is firm: a soft pedal comes back." : "The pedal is firm: a soft pedal comes back.";
+        if (s.Rules.Retorque == RetorqueRule.Recheck) yield return "Wheel nuts again after 50 to 80 km.";
+        if (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle) yield return "Gentle for the first 150 to 300 km, no heavy stops, unless the pad maker's sheet says otherwise.";
+    }
+
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("level-looked", "Fluid level", Stage.Prove, Lane.Car, Bonnet, 1, "On its wheels and with the pedal up the level is where it will stay.")
@@ -80,10 +88,7 @@ internal static class Prove
             ],
             Makes = [Car.HandedOver.To(Done.Yes)],
             Concerns = Concern.HandsOver,
-            HowFor = s => "Keys and record. "
-                + (s.PadsNew ? "The brakes bite less until bedded, and a light even hiss is normal; but the pedal itself is firm: a soft pedal comes back." : "The pedal is firm: a soft pedal comes back.")
-                + (s.Rules.Retorque == RetorqueRule.Recheck ? " Wheel nuts again after 50 to 80 km." : "")
-                + (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle ? " Gentle for the first 150 to 300 km, no heavy stops." : ""),
+            HowFor = s => $"Keys and record. {string.Join(" ", TellTheDriver(s))}",
         },
     ];
 }

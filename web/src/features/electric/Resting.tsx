@@ -70,14 +70,18 @@ export function Resting({ job, bench, live }: { job: JobView; bench: View; live:
         next ? (
           <Asking key={next.act} job={job} bench={bench} action={next} />
         ) : (
-          <Link className="btn-primary bench-action" to={`/jobs/${job.id}`}>
-            To the run sheet
-          </Link>
+          <div className="bench-action flex flex-col">
+            <Link className="btn-primary" to={`/jobs/${job.id}`}>
+              To the run sheet
+            </Link>
+          </div>
         )
       ) : (
-        <Link className="btn-primary bench-action" to={`/jobs/${job.id}`}>
-          Say what the tool said
-        </Link>
+        <div className="bench-action flex flex-col">
+          <Link className="btn-primary" to={`/jobs/${job.id}`}>
+            Say what the tool said
+          </Link>
+        </div>
       )}
     </>
   );

@@ -41,8 +41,12 @@ function Shown({ story }: { story: Story }) {
   const to = Math.max(...kms, from + 1);
   const kinds = [...new Set(story.series.map((s) => s.about.judged))];
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_488px] max-[1100px]:grid-cols-[minmax(0,1fr)_420px] max-[900px]:block max-[900px]:overflow-auto max-[900px]:pb-24">
-      <section className="flex min-h-0 flex-col gap-4 overflow-auto p-4" aria-label="Its years" tabIndex={0}>
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_488px] max-[1100px]:grid-cols-[minmax(0,1fr)_420px] max-[900px]:flex max-[900px]:flex-col max-[900px]:overflow-auto max-[900px]:pb-24">
+      <section
+        className="flex min-h-0 flex-col gap-4 overflow-auto p-4 max-[900px]:flex-shrink-0"
+        aria-label="Its years"
+        tabIndex={0}
+      >
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-[15px] text-ink-2">
           <h2 className="text-[26px] text-ink">Over distance</h2>
           <span>
@@ -84,7 +88,7 @@ function Shown({ story }: { story: Story }) {
         </section>
       </section>
       <section
-        className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate p-5 max-[900px]:border-l-0"
+        className="flex min-h-0 flex-col gap-3 border-l-2 border-ink bg-plate p-5 max-[900px]:order-first max-[900px]:flex-shrink-0 max-[900px]:border-l-0"
         aria-label="What it comes to"
       >
         <div
@@ -143,9 +147,11 @@ function Shown({ story }: { story: Story }) {
             </>
           )}
         </div>
-        <Link className="btn-primary bench-action" to={`/jobs/new?plate=${encodeURIComponent(v.plate)}`}>
-          New job on it
-        </Link>
+        <div className="bench-action flex flex-col">
+          <Link className="btn-primary" to={`/jobs/new?plate=${encodeURIComponent(v.plate)}`}>
+            New job on it
+          </Link>
+        </div>
       </section>
     </div>
   );

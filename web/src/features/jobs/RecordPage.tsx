@@ -67,6 +67,9 @@ export function RecordPage() {
               <button type="button" className="btn" onClick={() => window.print()}>
                 Print <span className="keycap">P</span>
               </button>
+              <Link className="btn" to={`/jobs/${job.id}/customer`}>
+                Customer's sheet
+              </Link>
               <a className="btn" href={`/api/jobs/${job.id}/file`} download>
                 The job as a file
               </a>
