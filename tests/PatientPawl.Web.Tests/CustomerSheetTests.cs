@@ -18,7 +18,8 @@ public sealed class CustomerSheetTests
         var sheet = (await shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/customer-sheet"))!;
         var record = (await shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/record"))!;
         ((bool)sheet["handedOver"]!).ShouldBeTrue();
-        Lines(sheet["done"]!).ShouldBeSubsetOf([.. Lines(record["fitted"]!), "The car was driven: it stops straight, and the parking brake holds."]);
+        Lines(sheet["done"]!)
+            .ShouldBeSubsetOf([.. Lines(record["fitted"]!), "The car was driven: it stops straight, and the parking brake holds."]);
         Lines(record["fitted"]!).ShouldBeSubsetOf(Lines(sheet["done"]!));
         Lines(sheet["forYou"]!).ShouldBe(Lines(record["advice"]!));
         Lines(sheet["forYou"]!).ShouldContain(l => l.Contains("a soft pedal comes back"));

@@ -95,7 +95,8 @@ public sealed class FleetTests : IAsyncLifetime
         var first = (await Get("reminders")).AsArray().First()!["id"]!.ToString();
         (await _shop.Client.PostAsJsonAsync("/api/reminders/done", new JsonObject { ["id"] = first })).EnsureSuccessStatusCode();
         (await Get("reminders")).AsArray().ShouldNotContain(r => r!["id"]!.ToString() == first);
-        (await _shop.Client.PostAsJsonAsync("/api/reminders/done", new JsonObject { ["id"] = "made up" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await _shop.Client.PostAsJsonAsync("/api/reminders/done",
+            new JsonObject { ["id"] = "made up" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
@@ -116,7 +117,8 @@ public sealed class FleetTests : IAsyncLifetime
         var hand = await Hand.Open(_shop, "GNT 077", "pads", EverydayJobsTests.Cable, null);
         for (var i = 0; i < 300 && hand.Sheet["now"]!["step"]!["stepId"]!.ToString() != "brake-held"; i++) await hand.Step(null);
         var path = $"/api/jobs/{hand.Id}/parking-hold";
-        async Task<HttpStatusCode> Try(JsonObject facts) => (await _shop.Client.PostAsJsonAsync(path, MeasuringTests.Free(("facts", facts)))).StatusCode;
+        async Task<HttpStatusCode> Try(JsonObject facts) =>
+            (await _shop.Client.PostAsJsonAsync(path, MeasuringTests.Free(("facts", facts)))).StatusCode;
         (await Try(Hold(null, null))).ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Try(Hold(2400, 1500))).ShouldBe(HttpStatusCode.OK);
         await hand.Refresh();

@@ -23,7 +23,8 @@ public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm);
 /// <param name="Wear">Linings since its last new pads, oldest first.</param>
 /// <param name="MinimumLining">Their least.</param>
 /// <param name="Nuts">Wheel nuts to check again; null where none are.</param>
-public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Visits, IReadOnlyList<WearPoint> Wear, Length MinimumLining, WheelNutsDue? Nuts)
+public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Visits, IReadOnlyList<WearPoint> Wear, Length MinimumLining,
+    WheelNutsDue? Nuts)
 {
     private const int NutsWindowKm = 30;
 
@@ -34,7 +35,8 @@ public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Vis
         var real = Told(jobs);
         if (real is not [.., { State: { Opened: { } opened } last } latest]) return null;
         WheelNutsDue? nuts = BoardCard.DueFrom(last) is { } from ? new(latest.Id, from, from + NutsWindowKm) : null;
-        return new(opened.Vehicle, [.. real.Select(j => Visit(j.State))], VehicleHistory.PadWear(real.Select(j => j.State)), opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, nuts);
+        return new(opened.Vehicle, [.. real.Select(j => Visit(j.State))], VehicleHistory.PadWear(real.Select(j => j.State)),
+            opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, nuts);
     }
 
     /// <summary>The jobs that tell something of a vehicle, in their order: practice and tests do not.</summary>
@@ -44,5 +46,6 @@ public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Vis
         return [.. jobs.Where(j => j.State.Opened is { Purpose: JobPurpose.Real or JobPurpose.Demo }).OrderBy(j => j.Number)];
     }
 
-    internal static OdometerVisit Visit(JobState job) => new(DateOnly.FromDateTime(job.Log[0].RecordedAt.UtcDateTime), job.Opened!.OdometerKm);
+    internal static OdometerVisit Visit(JobState job) =>
+        new(DateOnly.FromDateTime(job.Log[0].RecordedAt.UtcDateTime), job.Opened!.OdometerKm);
 }

@@ -24,7 +24,8 @@ public enum ReminderKind
 /// <param name="DueKm">From this odometer reading; null of a tool.</param>
 /// <param name="Overdue">True once the day is past.</param>
 /// <param name="Says">In a sentence.</param>
-public sealed record Reminder(string Id, ReminderKind Kind, string About, string? Plate, DateOnly Due, int? DueKm, bool Overdue, string Says)
+public sealed record Reminder(string Id, ReminderKind Kind, string About, string? Plate, DateOnly Due, int? DueKm, bool Overdue,
+    string Says)
 {
     /// <summary>A calibration that runs out, or has.</summary>
     /// <param name="id">The tool's id.</param>
@@ -33,7 +34,8 @@ public sealed record Reminder(string Id, ReminderKind Kind, string About, string
     /// <param name="today">Today.</param>
     public static Reminder OfCalibration(string id, string name, DateOnly until, DateOnly today) => new(
         $"calibration:{id}:{Figure.Date(until)}", ReminderKind.Calibration, name, null, until, null, until < today,
-        until < today ? $"Its calibration ended on {Figure.Date(until)}: it decides nothing until it is renewed." : $"Calibrated until {Figure.Date(until)}.");
+        until < today ? $"Its calibration ended on {Figure.Date(until)}: it decides nothing until it is renewed."
+            : $"Calibrated until {Figure.Date(until)}.");
 }
 
 /// <summary>What a vehicle comes to.</summary>
@@ -48,7 +50,8 @@ public sealed record Reminder(string Id, ReminderKind Kind, string About, string
 /// <param name="Reminders">What comes due, the soonest first.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record VehicleOutlook(
-    Vehicle Vehicle, OdometerVisit Last, DrivenAnswer Driven, ForecastVerdict? Pads, DateOnly? PadsDue, double? Within30, double? Within60, double? Within90, IReadOnlyList<Reminder> Reminders, Reasons Reasons)
+    Vehicle Vehicle, OdometerVisit Last, DrivenAnswer Driven, ForecastVerdict? Pads, DateOnly? PadsDue, double? Within30, double? Within60,
+        double? Within90, IReadOnlyList<Reminder> Reminders, Reasons Reasons)
     : IReasoned;
 
 /// <summary>What comes due, and when, for the day that asks.</summary>
@@ -79,23 +82,27 @@ public static class Outlook
 
         var reminders = Reminders(card, driven, last, padsDue, today).OrderBy(r => r.Due).ToArray();
         trail.Conclude(reminders.Length > 0 ? reminders[0].Says : "Nothing comes due that is known of.");
-        return new(card.Vehicle, last, driven, pads, padsDue, within[0], within[1], within[2], reminders, trail.WouldChange("Another reading of its linings.").Done());
+        return new(card.Vehicle, last, driven, pads, padsDue, within[0], within[1], within[2], reminders,
+            trail.WouldChange("Another reading of its linings.").Done());
     }
 
     // Chance that the minimum is met within a distance of the last reading.
     private static double? GoneBy(FleetCard card, int km) =>
         km < 1 ? null : 1 - PadForecast.Compute(card.Wear, card.MinimumLining, Math.Min(km, PadForecast.FurthestKm)).LastsToNext;
 
-    private static IEnumerable<Reminder> Reminders(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue, DateOnly today)
+    private static IEnumerable<Reminder> Reminders(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue,
+        DateOnly today)
     {
         var about = $"{card.Vehicle.Model}, {card.Vehicle.Plate}";
         if (card.Nuts is { } nuts)
         {
             var (from, to) = (driven.DayOf(last, nuts.FromKm), driven.DayOf(last, nuts.ToKm));
-            yield return new($"wheel-nuts:{nuts.JobId:N}", ReminderKind.WheelNuts, about, card.Vehicle.Plate, from, nuts.FromKm, to < today, $"Wheel nuts again between {Figure.Of(nuts.FromKm)} and {Figure.Of(nuts.ToKm)} km, about {Figure.Date(from)}.");
+            yield return new($"wheel-nuts:{nuts.JobId:N}", ReminderKind.WheelNuts, about, card.Vehicle.Plate, from, nuts.FromKm,
+                to < today, $"Wheel nuts again between {Figure.Of(nuts.FromKm)} and {Figure.Of(nuts.ToKm)} km, about {Figure.Date(from)}.");
         }
 
         if (padsDue is { } due)
-            yield return new($"pads:{card.Vehicle.Plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.Pads, about, card.Vehicle.Plate, due, null, due < today, $"Pads looked at by {Figure.Date(due)}: from then on they may be at their minimum.");
+            yield return new($"pads:{card.Vehicle.Plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.Pads, about, card.Vehicle.Plate, due,
+                null, due < today, $"Pads looked at by {Figure.Date(due)}: from then on they may be at their minimum.");
     }
 }

@@ -15,7 +15,8 @@ namespace PatientPawl.Core.Fleet;
 /// <param name="Complaint">What the driver said.</param>
 /// <param name="Fitted">What was fitted.</param>
 /// <param name="HandedOver">False while it stands here.</param>
-public sealed record VehicleVisit(Guid JobId, int Number, DateOnly On, int OdometerKm, string Complaint, IReadOnlyList<string> Fitted, bool HandedOver);
+public sealed record VehicleVisit(Guid JobId, int Number, DateOnly On, int OdometerKm, string Complaint, IReadOnlyList<string> Fitted,
+    bool HandedOver);
 
 /// <summary>A figure at a distance.</summary>
 /// <param name="OdometerKm">Where.</param>
@@ -37,7 +38,8 @@ public sealed record StorySeries(Subject About, string Says, Length Limit, Limit
 /// <param name="Visits">Its jobs, the newest first.</param>
 /// <param name="Series">Its figures over distance.</param>
 /// <param name="Learnt">What was learnt at it, in sentences.</param>
-public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IReadOnlyList<VehicleVisit> Visits, IReadOnlyList<StorySeries> Series, IReadOnlyList<string> Learnt)
+public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IReadOnlyList<VehicleVisit> Visits,
+    IReadOnlyList<StorySeries> Series, IReadOnlyList<string> Learnt)
 {
     /// <summary>The story of a vehicle; null where it had none but practice jobs.</summary>
     /// <param name="jobs">Its jobs, in any order.</param>
@@ -46,13 +48,15 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
     {
         if (FleetCard.Of(jobs) is not { } card) return null;
         var told = FleetCard.Told(jobs);
-        return new(card.Vehicle, Fleet.Outlook.Of(card, today), [.. told.Reverse().Select(Visit)], [.. SeriesOf(told)], [.. LearntAt([.. told.Select(j => j.State)])]);
+        return new(card.Vehicle, Fleet.Outlook.Of(card, today), [.. told.Reverse().Select(Visit)], [.. SeriesOf(told)],
+            [.. LearntAt([.. told.Select(j => j.State)])]);
     }
 
     private static VehicleVisit Visit(VehicleJob job)
     {
         var visit = FleetCard.Visit(job.State);
-        return new(job.Id, job.Number, visit.On, visit.OdometerKm, job.State.Opened!.Complaint, JobRecord.FittedIn(job.State), job.State.HandedOver);
+        return new(job.Id, job.Number, visit.On, visit.OdometerKm, job.State.Opened!.Complaint, JobRecord.FittedIn(job.State),
+            job.State.HandedOver);
     }
 
     private static IEnumerable<StorySeries> SeriesOf(VehicleJob[] jobs) =>
@@ -69,7 +73,8 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
     {
         var km = job.Opened!.OdometerKm;
         var verdicts = job.Corner(side).Verdicts.Concat(job.Corner(side).ShoeVerdicts).Where(v => v.Subject?.Judged == judged).ToArray();
-        var worst = verdicts.Length == 0 ? null : verdicts[0].Kind == LimitKind.Minimum ? verdicts.MinBy(v => v.Value) : verdicts.MaxBy(v => v.Value);
+        var worst = verdicts.Length == 0 ? null : verdicts[0].Kind == LimitKind.Minimum ? verdicts.MinBy(v => v.Value)
+            : verdicts.MaxBy(v => v.Value);
         if (worst is not null) yield return (new(km, worst.Value, false), worst);
         if (New(job, side, judged) is { } fresh) yield return (new(km, fresh, true), null);
     }
@@ -90,10 +95,20 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
     private static IEnumerable<string> LearntAt(JobState[] jobs)
     {
         foreach (var figure in LearntFigures.Of(jobs))
-            yield return (figure.Side is { } side ? $"{Phrase.Capital(side.Word())}: " : "") + LearntFigures.All.First(c => c.Field == figure.Field).Says(figure);
+            yield return At(figure.Side, LearntFigures.All.First(c => c.Field == figure.Field).Says(figure));
         foreach (var side in Sides.Both)
-            if (VehicleHistory.StarWheel(jobs, side) is { } wheel) yield return $"{Phrase.Capital(side.Word())}: the star wheel loosens {(wheel.Loosens == WheelWay.Up ? "upwards" : "downwards")}, hole at {wheel.HoleAt} o'clock.";
+        {
+            if (VehicleHistory.StarWheel(jobs, side) is not { } wheel) continue;
+            var way = wheel.Loosens == WheelWay.Up ? "upwards" : "downwards";
+            yield return At(side, $"the star wheel loosens {way}, hole at {wheel.HoleAt} o'clock.");
+        }
+
         foreach (var fact in VehicleHistory.Learnt(jobs))
-            yield return $"{(fact.Side is { } side ? $"{Phrase.Capital(side.Word())}: " : "")}{fact.Kind.Card().Name}{(fact.Note is { Length: > 0 } note ? $", {note}" : "")}, {Figure.Date(fact.On)}.";
+        {
+            var note = fact.Note is { Length: > 0 } words ? $", {words}" : "";
+            yield return At(fact.Side, $"{fact.Kind.Card().Name}{note}, {Figure.Date(fact.On)}.");
+        }
     }
+
+    private static string At(Side? side, string says) => side is { } s ? $"{Phrase.Capital(s.Word())}: {says}" : says;
 }

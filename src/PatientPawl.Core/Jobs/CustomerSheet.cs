@@ -27,7 +27,8 @@ public sealed record WornPart(Subject About, string Says, Length Left, Length Ne
 /// <param name="HandedOver">False while it is not finished: then it is no sheet to hand out.</param>
 /// <param name="Purpose">What the job is for.</param>
 public sealed record CustomerSheet(
-    Vehicle Vehicle, DateOnly On, int OdometerKm, int Number, string YouSaid, IReadOnlyList<string> Done, IReadOnlyList<WornPart> Worn, IReadOnlyList<string> ForYou, bool HandedOver, JobPurpose Purpose)
+    Vehicle Vehicle, DateOnly On, int OdometerKm, int Number, string YouSaid, IReadOnlyList<string> Done, IReadOnlyList<WornPart> Worn,
+        IReadOnlyList<string> ForYou, bool HandedOver, JobPurpose Purpose)
 {
     /// <summary>The sheet of a job.</summary>
     public static CustomerSheet Of(JobState state)
@@ -35,16 +36,21 @@ public sealed record CustomerSheet(
         ArgumentNullException.ThrowIfNull(state);
         var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
         return new(
-            opened.Vehicle, DateOnly.FromDateTime(state.Log[^1].RecordedAt.UtcDateTime), opened.OdometerKm, opened.Number, opened.Complaint, [.. WhatWasDone(state)],
-            [.. Sides.Both.SelectMany(s => PartsOf(state, s))], [.. Prove.TellTheDriver(state.Setup), .. JobRecord.LeftOpen(JobRecord.VerdictsOf(state), state)], state.HandedOver, opened.Purpose);
+            opened.Vehicle, DateOnly.FromDateTime(state.Log[^1].RecordedAt.UtcDateTime), opened.OdometerKm, opened.Number,
+                opened.Complaint, [.. WhatWasDone(state)],
+            [.. Sides.Both.SelectMany(s => PartsOf(state, s))],
+                [.. Prove.TellTheDriver(state.Setup), .. JobRecord.LeftOpen(JobRecord.VerdictsOf(state), state)], state.HandedOver,
+                opened.Purpose);
     }
 
     private static IEnumerable<string> WhatWasDone(JobState state)
     {
         foreach (var part in JobRecord.FittedIn(state)) yield return part;
         if (state.Setup.InspectOnly) yield return "The rear brakes were looked at and measured; nothing was renewed.";
-        if (state.Setup.IsElectric && state.Car.Get(Planning.Car.Closing) == Closing.Cycled) yield return "The electric parking brake was put into its service position, closed again and cycled.";
-        if (state.Car.Get(Planning.Car.TestDrive) == Planning.Done.Yes) yield return "The car was driven: it stops straight" + (state.Setup.IsPlain ? "." : ", and the parking brake holds.");
+        if (state.Setup.IsElectric && state.Car.Get(Planning.Car.Closing) == Closing.Cycled)
+            yield return "The electric parking brake was put into its service position, closed again and cycled.";
+        if (state.Car.Get(Planning.Car.TestDrive) == Planning.Done.Yes)
+            yield return "The car was driven: it stops straight" + (state.Setup.IsPlain ? "." : ", and the parking brake holds.");
         if (state.BedIn is { Driven: > 0 and var driven }) yield return $"The new linings were bedded in: {Figure.Count(driven, "stop")}.";
     }
 
@@ -55,13 +61,18 @@ public sealed record CustomerSheet(
         var rotor = state.Car.Get(Planning.Corner.Rotor, side) == Rotor.New;
         foreach (var (judged, name, fresh, renewed) in new[]
         {
-            (Judged.InnerLining, "Inner pad", sheet.Pads.NewInnerTotal - sheet.Pads.Backing, pads), (Judged.OuterLining, "Outer pad", sheet.Pads.NewOuterTotal - sheet.Pads.Backing, pads),
+            (Judged.InnerLining, "Inner pad", sheet.Pads.NewInnerTotal - sheet.Pads.Backing, pads),
+            (Judged.OuterLining, "Outer pad", sheet.Pads.NewOuterTotal - sheet.Pads.Backing, pads),
             (Judged.RotorThickness, "Rotor (brake disc)", sheet.Rotor.NewThickness, rotor),
         })
         {
             if (state.Corner(side).Verdicts.Where(v => v.Subject?.Judged == judged).MinBy(v => v.Value) is not { } v) continue;
-            var says = $"{name}, {side.Word()}: {Figure.Of(v.Value.Millimeters, 1)} mm of {Figure.Of(fresh.Millimeters, 1)} mm left, at least {Figure.Of(v.Limit.Millimeters, 1)} mm is needed. {(renewed ? "Renewed." : v.Verdict == Verdict.Inside ? "It stays." : "It stays, and is not passed.")}";
+            var now = renewed ? "Renewed." : v.Verdict == Verdict.Inside ? "It stays." : "It stays, and is not passed.";
+            var (left, whole, least) = (Mm(v.Value), Mm(fresh), Mm(v.Limit));
+            var says = $"{name}, {side.Word()}: {left} of {whole} left, at least {least} is needed. {now}";
             yield return new(new(judged, side), says, v.Value, fresh, v.Limit, renewed);
         }
     }
+
+    private static string Mm(Length length) => $"{Figure.Of(length.Millimeters, 1)} mm";
 }

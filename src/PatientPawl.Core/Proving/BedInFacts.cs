@@ -10,7 +10,8 @@ namespace PatientPawl.Core.Proving;
 public sealed record BedInSeries(int Stops, Speed From, Speed To, Duration Gap)
 {
     /// <summary>What is driven where the pad maker's sheet says nothing: common practice, no source.</summary>
-    public static BedInSeries Usual { get; } = new(5, Speed.FromKilometersPerHour(50), Speed.FromKilometersPerHour(10), Duration.FromSeconds(45));
+    public static BedInSeries Usual { get; } = new(5, Speed.FromKilometersPerHour(50), Speed.FromKilometersPerHour(10),
+        Duration.FromSeconds(45));
 
     /// <summary>In a sentence, for the step and the record.</summary>
     public string Says =>
@@ -29,7 +30,8 @@ public sealed record BedInSeries(int Stops, Speed From, Speed To, Duration Gap)
 /// <param name="Regenerates">True where the car brakes with its motor first.</param>
 /// <param name="HatShoes">True where parking shoes run in the hat.</param>
 public sealed record BedInFacts(
-    BedInSeries Series, bool FromMaker, Mass Vehicle, Mass Rotor, double AmbientCelsius, double? RearPercent, Duration? CoolingTime, Speed? LocalLimit, bool Regenerates, bool HatShoes);
+    BedInSeries Series, bool FromMaker, Mass Vehicle, Mass Rotor, double AmbientCelsius, double? RearPercent, Duration? CoolingTime,
+        Speed? LocalLimit, bool Regenerates, bool HatShoes);
 
 /// <summary>How hot a rear rotor is about a stop.</summary>
 /// <param name="Stop">Which stop, from 1.</param>
@@ -62,5 +64,6 @@ public enum BedInBand
 /// <param name="Cautions">What holds while it is driven.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record BedInAnswer(
-    double RiseKelvin, double CeilingCelsius, IReadOnlyList<StopHeat> Stops, BedInBand Band, Duration Total, int DistanceMetres, string Says, IReadOnlyList<string> Cautions, Reasoning.Reasons Reasons)
+    double RiseKelvin, double CeilingCelsius, IReadOnlyList<StopHeat> Stops, BedInBand Band, Duration Total, int DistanceMetres,
+        string Says, IReadOnlyList<string> Cautions, Reasoning.Reasons Reasons)
     : Reasoning.IReasoned;

@@ -19,7 +19,8 @@ public static class ParkingHold
     /// <summary>The force along a grade: m g sin(atan(percent / 100)), with g = 9.80665 m/s².</summary>
     /// <param name="mass">Mass.</param>
     /// <param name="percent">Grade, rise over run.</param>
-    internal static Force Along(Mass mass, double percent) => Force.FromNewtons(mass.Kilograms * Gravity * Math.Sin(Math.Atan(percent / 100)));
+    internal static Force Along(Mass mass, double percent) =>
+        Force.FromNewtons(mass.Kilograms * Gravity * Math.Sin(Math.Atan(percent / 100)));
 
     private const double Gravity = 9.80665;
 
@@ -33,22 +34,27 @@ public static class ParkingHold
         var trail = new Trail("ParkingHold.Judge");
         var grade = facts.Approved == ApprovedAs.Car ? CarGrade : VanGrade;
         var asked = Along(facts.MaximumMass, grade);
-        trail.Formula("Force that the type's rule asks for", "m g sin(atan(grade))", $"{Figure.Of(facts.MaximumMass.Kilograms)} x 9.80665 x sin(atan({Figure.Of(grade / 100, 2)}))",
+        trail.Formula("Force that the type's rule asks for", "m g sin(atan(grade))",
+            $"{Figure.Of(facts.MaximumMass.Kilograms)} x 9.80665 x sin(atan({Figure.Of(grade / 100, 2)}))",
             $"{Figure.Of(asked.Newtons, 1)} N", facts.Approved == ApprovedAs.Car ? "grade-20" : "grade-18");
         Force? onHill = facts.HillPercent is { } hill ? Along(facts.MassOnHill ?? facts.MaximumMass, hill) : null;
         var (ratio, apart) = Roller(facts);
-        Proof[] proofs = [.. new[] { Hill(facts, grade, onHill, trail), Ratio(facts, ratio, trail), Sides(facts, apart, trail), Drag(facts, trail) }.OfType<Proof>()];
+        Proof[] proofs = [.. new[] { Hill(facts, grade, onHill, trail), Ratio(facts, ratio, trail), Sides(facts, apart, trail),
+            Drag(facts, trail) }.OfType<Proof>()];
         // The hill, or the bench, proves it; drag alone says nothing of the hold.
         var holds = proofs.Any(p => p.What is HillName or RatioName);
-        var verdict = holds ? Verdicts.Worst(proofs.Select(p => p.Verdict)) : Verdicts.Worst([Verdict.NotYetEnough, .. proofs.Select(p => p.Verdict)]);
+        var verdict = holds ? Verdicts.Worst(proofs.Select(p => p.Verdict))
+            : Verdicts.Worst([Verdict.NotYetEnough, .. proofs.Select(p => p.Verdict)]);
         var says = verdict switch
         {
             Verdict.Inside => "It holds.",
             Verdict.Outside => $"Not proved. {string.Join(" ", proofs.Where(p => p.Verdict == Verdict.Outside).Select(p => p.Says))}",
             Verdict.TooCloseToCall => "Too close to call: not passed. Measure it again, or on another bench.",
-            _ => holds ? string.Join(" ", proofs.Where(p => p.Verdict == Verdict.NotYetEnough).Select(p => p.Says)) : "Nothing that was entered shows that it holds: a hill both ways, or a roller bench.",
+            _ => holds ? string.Join(" ", proofs.Where(p => p.Verdict == Verdict.NotYetEnough).Select(p => p.Says))
+                : "Nothing that was entered shows that it holds: a hill both ways, or a roller bench.",
         };
-        return new(grade, asked, onHill, ratio, apart, proofs, verdict, says, trail.Conclude(says).WouldChange("A steeper hill, or the forces of a roller bench.").Done());
+        return new(grade, asked, onHill, ratio, apart, proofs, verdict, says, trail.Conclude(says)
+            .WouldChange("A steeper hill, or the forces of a roller bench.").Done());
     }
 
     private const string HillName = "On the hill", RatioName = "Roller bench, both wheels";
@@ -59,16 +65,20 @@ public static class ParkingHold
         var at = $"{Figure.Of(hill)} %, {Figure.Of(onHill!.Value.Newtons, 0)} N along it";
         trail.Input("Hill", $"{at}; nose up {Word(f.HeldUp)}, nose down {Word(f.HeldDown)}");
         if (f.HeldUp == false || f.HeldDown == false)
-            return new(HillName, Verdict.Outside, $"It does not hold on {at}, nose {(f.HeldUp == false ? "up" : "down")}.", "Adjustment first, then lining and drum or pads, then what moves them: back to the corner.");
-        if (f.HeldUp is null || f.HeldDown is null) return new(HillName, Verdict.NotYetEnough, $"It held one way on {at}: both ways are asked for.", null);
-        return new(HillName, Verdict.Inside, $"It held both ways on {at}{(hill < grade ? $"; the type's rule asks for {Figure.Of(grade)} %, laden" : "")}.", null);
+            return new(HillName, Verdict.Outside, $"It does not hold on {at}, nose {(f.HeldUp == false ? "up" : "down")}.",
+                "Adjustment first, then lining and drum or pads, then what moves them: back to the corner.");
+        if (f.HeldUp is null || f.HeldDown is null) return new(HillName, Verdict.NotYetEnough,
+            $"It held one way on {at}: both ways are asked for.", null);
+        return new(HillName, Verdict.Inside,
+            $"It held both ways on {at}{(hill < grade ? $"; the type's rule asks for {Figure.Of(grade)} %, laden" : "")}.", null);
     }
 
     private static (double? Ratio, double? Apart) Roller(ParkingHoldFacts f)
     {
         if (f.Left is not { } left || f.Right is not { } right) return (null, null);
         var strong = Math.Max(left.Newtons, right.Newtons);
-        return ((left.Newtons + right.Newtons) / (f.MaximumMass.Kilograms * Gravity) * 100, strong > 0 ? (strong - Math.Min(left.Newtons, right.Newtons)) / strong * 100 : 0);
+        return ((left.Newtons + right.Newtons) / (f.MaximumMass.Kilograms * Gravity) * 100, strong > 0
+            ? (strong - Math.Min(left.Newtons, right.Newtons)) / strong * 100 : 0);
     }
 
     private static Proof? Ratio(ParkingHoldFacts f, double? ratio, Trail trail)
@@ -76,10 +86,13 @@ public static class ParkingHold
         if (ratio is not { } percent) return null;
         double l = f.Left!.Value.Newtons, r = f.Right!.Value.Newtons, weight = f.MaximumMass.Kilograms * Gravity;
         var guard = LimitJudgement.GuardFactor * RollerError / Math.Sqrt(3) * Math.Sqrt(l * l + r * r) / weight * 100;
-        trail.Formula("Ratio", "(left + right) / (m g)", $"({Figure.Of(l)} + {Figure.Of(r)}) / {Figure.Of(weight, 0)}", $"{Figure.Of(percent, 1)} %", "periodic-16")
-            .Default("Doubt of a roller bench", "3 % of each reading", "practice-roller").Formula("Safety margin", "1.645 u", "from both wheels", $"{Figure.Of(guard, 2)} %", "iso-14253-1");
+        trail.Formula("Ratio", "(left + right) / (m g)", $"({Figure.Of(l)} + {Figure.Of(r)}) / {Figure.Of(weight, 0)}",
+            $"{Figure.Of(percent, 1)} %", "periodic-16")
+            .Default("Doubt of a roller bench", "3 % of each reading", "practice-roller")
+            .Formula("Safety margin", "1.645 u", "from both wheels", $"{Figure.Of(guard, 2)} %", "iso-14253-1");
         var verdict = Against(percent - LeastRatio, guard);
-        return new(RatioName, verdict, $"{Figure.Of(percent, 1)} % of the weight of the maximum mass, at least {Figure.Of(LeastRatio)} % is asked: {verdict.Words()}.",
+        return new(RatioName, verdict,
+            $"{Figure.Of(percent, 1)} % of the weight of the maximum mass, at least {Figure.Of(LeastRatio)} % is asked: {verdict.Words()}.",
             verdict == Verdict.Inside ? null : "Adjustment, linings, cable or actuator of both sides.");
     }
 
@@ -94,7 +107,8 @@ public static class ParkingHold
         var verdict = Against(limit - percent, guard);
         trail.Formula("Left against right", "(stronger - weaker) / stronger", "", $"{Figure.Of(percent, 1)} %", "geometry");
         var weak = f.Left < f.Right ? "left" : "right";
-        return new("Roller bench, left against right", verdict, $"The {weak} wheel is {Figure.Of(percent, 1)} % under the other, at most {Figure.Of(limit)} % is allowed: {verdict.Words()}.",
+        return new("Roller bench, left against right", verdict,
+            $"The {weak} wheel is {Figure.Of(percent, 1)} % under the other, at most {Figure.Of(limit)} % is allowed: {verdict.Words()}.",
             verdict == Verdict.Inside ? null : $"The {weak} corner: adjustment, lining, lever or spindle.");
     }
 
@@ -103,25 +117,35 @@ public static class ParkingHold
         if (f.LeftCelsius is not { } left || f.RightCelsius is not { } right || f.AirCelsius is not { } air) return null;
         var (apart, hot) = (Math.Abs(left - right), left > right ? "left" : "right");
         var limit = Math.Max(DragKelvin, DragShare * (Math.Max(left, right) - air));
-        trail.Input("Rotors after the drive", $"left {Figure.Of(left, 0)} °C, right {Figure.Of(right, 0)} °C, air {Figure.Of(air, 0)} °C").Default("A side drags", "20 K and a quarter of its rise hotter than the other", "practice-drag");
+        trail.Input("Rotors after the drive", $"left {Figure.Of(left, 0)} °C, right {Figure.Of(right, 0)} °C, air {Figure.Of(air, 0)} °C")
+            .Default("A side drags", "20 K and a quarter of its rise hotter than the other", "practice-drag");
         return apart > limit
-            ? new("Drag", Verdict.Outside, $"The {hot} rotor is {Figure.Of(apart, 0)} K hotter than the other: it drags.", $"The {hot} corner: lever on its stop or spindle back, piston, pins, hose.")
+            ? new("Drag", Verdict.Outside, $"The {hot} rotor is {Figure.Of(apart, 0)} K hotter than the other: it drags.",
+                $"The {hot} corner: lever on its stop or spindle back, piston, pins, hose.")
             : new("Drag", Verdict.Inside, $"The rotors are {Figure.Of(apart, 0)} K apart: even.", null);
     }
 
-    private static Verdict Against(double margin, double guard) => margin >= guard ? Verdict.Inside : margin <= -guard ? Verdict.Outside : Verdict.TooCloseToCall;
+    private static Verdict Against(double margin, double guard) => margin >= guard ? Verdict.Inside : margin <= -guard ? Verdict.Outside
+        : Verdict.TooCloseToCall;
 
     private static string Word(bool? held) => held switch { true => "held", false => "did not hold", null => "not tried" };
 
     private static void Check(ParkingHoldFacts f)
     {
-        var checks = new Checks().Range("maximumMassKg", f.MaximumMass.Kilograms, 300, 12_000, "kg").Range("hillPercent", f.HillPercent, 1, 40, "%").Range("massOnHillKg", f.MassOnHill?.Kilograms, 300, 12_000, "kg")
-            .Range("leftN", f.Left?.Newtons, 0, 50_000, "N").Range("rightN", f.Right?.Newtons, 0, 50_000, "N").Range("sidesPercent", f.SidesPercent, 5, 60, "%")
-            .Range("leftCelsius", f.LeftCelsius, -30, 700, "°C").Range("rightCelsius", f.RightCelsius, -30, 700, "°C").Range("airCelsius", f.AirCelsius, -30, 50, "°C");
-        if (f.Left is null != f.Right is null) checks.Add(f.Left is null ? "leftN" : "rightN", "nothing", "0 to 50000 N", "A roller bench gives both wheels: the other force is wanted too.");
-        if (f.LeftCelsius is null != f.RightCelsius is null) checks.Add(f.LeftCelsius is null ? "leftCelsius" : "rightCelsius", "nothing", "-30 to 700 °C", "Both rotors are read, or neither.");
-        if (f.LeftCelsius is not null && f.AirCelsius is null) checks.Add("airCelsius", "nothing", "-30 to 50 °C", "Beside the rotors the air's temperature is wanted.");
-        if ((f.HeldUp ?? f.HeldDown) is not null && f.HillPercent is null) checks.Add("hillPercent", "nothing", "1 to 40 %", "The hill's grade is wanted.");
+        var checks = new Checks().Range("maximumMassKg", f.MaximumMass.Kilograms, 300, 12_000, "kg")
+            .Range("hillPercent", f.HillPercent, 1, 40, "%").Range("massOnHillKg", f.MassOnHill?.Kilograms, 300, 12_000, "kg")
+            .Range("leftN", f.Left?.Newtons, 0, 50_000, "N").Range("rightN", f.Right?.Newtons, 0, 50_000, "N")
+            .Range("sidesPercent", f.SidesPercent, 5, 60, "%")
+            .Range("leftCelsius", f.LeftCelsius, -30, 700, "°C").Range("rightCelsius", f.RightCelsius, -30, 700, "°C")
+            .Range("airCelsius", f.AirCelsius, -30, 50, "°C");
+        if (f.Left is null != f.Right is null) checks.Add(f.Left is null ? "leftN" : "rightN", "nothing", "0 to 50000 N",
+            "A roller bench gives both wheels: the other force is wanted too.");
+        if (f.LeftCelsius is null != f.RightCelsius is null) checks.Add(f.LeftCelsius is null ? "leftCelsius" : "rightCelsius", "nothing",
+            "-30 to 700 °C", "Both rotors are read, or neither.");
+        if (f.LeftCelsius is not null && f.AirCelsius is null) checks.Add("airCelsius", "nothing", "-30 to 50 °C",
+            "Beside the rotors the air's temperature is wanted.");
+        if ((f.HeldUp ?? f.HeldDown) is not null && f.HillPercent is null) checks.Add("hillPercent", "nothing", "1 to 40 %",
+            "The hill's grade is wanted.");
         checks.ThrowIfAny();
     }
 }

@@ -27,7 +27,8 @@ public enum ApprovedAs
 /// <param name="RightCelsius">Right rotor.</param>
 /// <param name="AirCelsius">Air, -30 to 50 degrees C; asked for with the rotors.</param>
 public sealed record ParkingHoldFacts(
-    ApprovedAs Approved, Mass MaximumMass, double? HillPercent, Mass? MassOnHill, bool? HeldUp, bool? HeldDown, Force? Left, Force? Right, double? SidesPercent, double? LeftCelsius, double? RightCelsius,
+    ApprovedAs Approved, Mass MaximumMass, double? HillPercent, Mass? MassOnHill, bool? HeldUp, bool? HeldDown, Force? Left, Force? Right,
+        double? SidesPercent, double? LeftCelsius, double? RightCelsius,
     double? AirCelsius);
 
 /// <summary>One thing that was proved, or was not.</summary>
@@ -48,4 +49,5 @@ public sealed record Proof(string What, Verdict Verdict, string Says, string? Ch
 /// <param name="Says">The answer in a sentence.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record ParkingHoldAnswer(
-    double AskedGradePercent, Force Asked, Force? OnHill, double? RatioPercent, double? ApartPercent, IReadOnlyList<Proof> Proofs, Verdict Verdict, string Says, Reasons Reasons) : IReasoned;
+    double AskedGradePercent, Force Asked, Force? OnHill, double? RatioPercent, double? ApartPercent, IReadOnlyList<Proof> Proofs,
+        Verdict Verdict, string Says, Reasons Reasons) : IReasoned;

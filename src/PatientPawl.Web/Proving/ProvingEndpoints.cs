@@ -29,7 +29,8 @@ internal static class ProvingEndpoints
         jobs.MapGet("/proof", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
-            return TypedResults.Ok(new JobProofView(BedInSeries.Usual, state.BedIn, state.Hold, state.Setup.IsHat, state.Setup.Rules.BedIn == BedInRule.Series));
+            return TypedResults.Ok(new JobProofView(BedInSeries.Usual, state.BedIn, state.Hold, state.Setup.IsHat,
+                state.Setup.Rules.BedIn == BedInRule.Series));
         });
         jobs.MapPost("/bed-in", (Guid id, DriveBedIn c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.DriveBedIn(s, c.Facts, c.Driven))));

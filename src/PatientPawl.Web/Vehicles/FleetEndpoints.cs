@@ -22,7 +22,8 @@ public sealed record TickOff(string Id);
 /// <param name="Within30">Chance that they are there within 30 days, 0 to 1; null where that cannot be said.</param>
 /// <param name="Within60">Within 60.</param>
 /// <param name="Within90">Within 90.</param>
-public sealed record FleetLine(Vehicle Vehicle, DateOnly LastOn, int LastKm, DateOnly? PadsDue, double? Within30, double? Within60, double? Within90);
+public sealed record FleetLine(Vehicle Vehicle, DateOnly LastOn, int LastKm, DateOnly? PadsDue, double? Within30, double? Within60,
+    double? Within90);
 
 /// <summary>Where a calendar program finds the reminders.</summary>
 /// <param name="Address">Path and key: whoever has it reads what comes due, and nothing else.</param>
@@ -38,19 +39,34 @@ internal static class FleetEndpoints
     public static void MapFleet(this RouteGroupBuilder api)
     {
         api.MapGet("/fleet", (EventStore events, ToolBoard board) => TypedResults.Ok(Fleet(events, board)
-            .Select(o => new FleetLine(o.Vehicle, o.Last.On, o.Last.OdometerKm, o.PadsDue, o.Within30, o.Within60, o.Within90)).ToList())).RequireAuthorization();
+            .Select(o => new FleetLine(o.Vehicle, o.Last.On, o.Last.OdometerKm, o.PadsDue, o.Within30, o.Within60, o.Within90)).ToList()))
+            .RequireAuthorization();
         api.MapGet("/fleet/csv", (EventStore events, ToolBoard board) =>
-            TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(Fleet(events, board))), "text/csv", "fleet.csv")).RequireAuthorization();
-        api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Standing(events, library, board))).RequireAuthorization();
+            TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(Fleet(events, board))), "text/csv", "fleet.csv"))
+                .RequireAuthorization();
+        api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Standing(events, library, board)))
+            .RequireAuthorization();
         api.MapGet("/vehicles/{plate}/story", (string plate, EventStore events, Library library, ToolBoard board) =>
         {
-            var story = VehicleStory.Of(events.VehicleJobs(plate), board.Today) ?? throw new InputException(new InputError("plate", Figure.Shorten(plate), "a vehicle that was here", "No job of this workshop tells of that vehicle."));
+            var story = VehicleStory.Of(events.VehicleJobs(plate),
+                board.Today) ?? throw new InputException(new InputError("plate", Figure.Shorten(plate), "a vehicle that was here",
+                "No job of this workshop tells of that vehicle."));
             var done = library.DoneReminders();
-            return TypedResults.Ok(story with { Outlook = story.Outlook with { Reminders = [.. story.Outlook.Reminders.Where(r => !done.Contains(r.Id))] } });
+            return TypedResults.Ok(story with
+            {
+                Outlook = story.Outlook with
+                {
+                    Reminders = [.. story.Outlook.Reminders.Where(r =>
+                !done.Contains(r.Id))]
+                }
+            });
         }).RequireAuthorization();
-        api.MapPost("/reminders/done", (TickOff c, HttpContext http, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
+        api.MapPost("/reminders/done",
+            (TickOff c, HttpContext http, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
         {
-            if (Standing(events, library, board).TrueForAll(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id), "a reminder that stands", "There is no such reminder any more."));
+            if (Standing(events, library, board)
+                .TrueForAll(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id),
+                "a reminder that stands", "There is no such reminder any more."));
             library.TickOff(c.Id, http.User.Identity?.Name ?? "", clock.GetUtcNow());
             return TypedResults.Ok(Standing(events, library, board));
         }).RequireAuthorization();
@@ -67,7 +83,8 @@ internal static class FleetEndpoints
         // A calendar program has no sign-in: the key in its address is all it shows.
         api.MapGet("/reminders.ics", (string? key, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
             library.Setting(KeySetting) is { } kept && key is not null && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(kept), Encoding.UTF8.GetBytes(key))
-                ? Results.File(Encoding.UTF8.GetBytes(ReminderCalendar.Write(Standing(events, library, board), clock.GetUtcNow())), "text/calendar", "reminders.ics")
+                ? Results.File(Encoding.UTF8.GetBytes(ReminderCalendar.Write(Standing(events, library, board), clock.GetUtcNow())),
+                    "text/calendar", "reminders.ics")
                 : Results.NotFound()).Produces<string>(StatusCodes.Status200OK, "text/calendar").Produces(StatusCodes.Status404NotFound);
     }
 
@@ -81,15 +98,19 @@ internal static class FleetEndpoints
     }
 
     /// <summary>Those whose pads are soonest at their minimum first.</summary>
-    private static IOrderedEnumerable<VehicleOutlook> Fleet(EventStore events, ToolBoard board) => events.Fleet().Select(c => Outlook.Of(c, board.Today))
-        .OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue).ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal);
+    private static IOrderedEnumerable<VehicleOutlook> Fleet(EventStore events, ToolBoard board) => events.Fleet()
+        .Select(c => Outlook.Of(c, board.Today))
+        .OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue)
+        .ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal);
 
     /// <summary>What comes due, the soonest first, without what was ticked off.</summary>
     private static List<Reminder> Standing(EventStore events, Library library, ToolBoard board)
     {
         var done = library.DoneReminders();
-        var tools = board.Instruments.Where(i => i.CalibratedUntil is not null).Select(i => (i.Id, i.Name, Until: i.CalibratedUntil!.Value)).Concat(library.Wrenches().Select(w => (w.Id, w.Name, Until: w.CalibratedUntil)));
-        return [.. Fleet(events, board).SelectMany(o => o.Reminders).Concat(tools.Select(t => Reminder.OfCalibration(t.Id, t.Name, t.Until, board.Today)))
+        var tools = board.Instruments.Where(i => i.CalibratedUntil is not null).Select(i => (i.Id, i.Name, Until: i.CalibratedUntil!.Value))
+            .Concat(library.Wrenches().Select(w => (w.Id, w.Name, Until: w.CalibratedUntil)));
+        return [.. Fleet(events, board).SelectMany(o => o.Reminders)
+            .Concat(tools.Select(t => Reminder.OfCalibration(t.Id, t.Name, t.Until, board.Today)))
             .Where(r => r.Due <= board.Today.AddDays(DaysAhead) && !done.Contains(r.Id)).OrderBy(r => r.Due)];
     }
 }

@@ -26,7 +26,9 @@ public class FleetTests
     [Fact]
     public void One_visit_or_two_in_a_week_tell_nothing_and_the_default_is_flagged()
     {
-        DrivenRate.Of([Visit(30, 10_000)], Today).ShouldSatisfyAllConditions(r => r.FromDefault.ShouldBeTrue(), r => r.ExpectedKm.ShouldBe(11_200), r => r.Reasons.UsesDefaults.ShouldBeTrue());
+        DrivenRate.Of([Visit(30, 10_000)], Today)
+            .ShouldSatisfyAllConditions(r => r.FromDefault.ShouldBeTrue(), r => r.ExpectedKm.ShouldBe(11_200), r =>
+            r.Reasons.UsesDefaults.ShouldBeTrue());
         DrivenRate.Of([Visit(5, 10_000), Visit(0, 10_900)], Today).FromDefault.ShouldBeTrue();
         Should.Throw<InputException>(() => DrivenRate.Of([], Today));
     }
@@ -62,7 +64,8 @@ public class FleetTests
     [Fact]
     public void A_calibration_that_ended_says_that_its_tool_decides_nothing()
     {
-        Reminder[] due = [Reminder.OfCalibration("vernier", "Vernier caliper", Today.AddDays(-1), Today), Reminder.OfCalibration("w1", "Quarter-inch click", Today, Today)];
+        Reminder[] due = [Reminder.OfCalibration("vernier", "Vernier caliper", Today.AddDays(-1), Today),
+            Reminder.OfCalibration("w1", "Quarter-inch click", Today, Today)];
         due[0].Overdue.ShouldBeTrue();
         due[0].Says.ShouldContain("decides nothing");
         due[1].Overdue.ShouldBeFalse();

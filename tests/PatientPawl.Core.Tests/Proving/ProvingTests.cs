@@ -11,12 +11,15 @@ namespace PatientPawl.Core.Tests.Proving;
 public class ProvingTests
 {
     private static Speed Kmh(double v) => Speed.FromKilometersPerHour(v);
-    private static BedInSeries Series(int stops = 10, double from = 50, double to = 10, double gap = 45) => new(stops, Kmh(from), Kmh(to), Duration.FromSeconds(gap));
+    private static BedInSeries Series(int stops = 10, double from = 50, double to = 10, double gap = 45) =>
+        new(stops, Kmh(from), Kmh(to), Duration.FromSeconds(gap));
     private static BedInFacts Facts(BedInSeries? series = null, double mass = 1500, double rotor = 5, double air = 20) =>
         new(series ?? Series(), false, Mass.FromKilograms(mass), Mass.FromKilograms(rotor), air, null, null, null, false, false);
 
-    private static ParkingHoldFacts Hold(double mass = 1500) => new(ApprovedAs.Car, Mass.FromKilograms(mass), null, null, null, null, null, null, null, null, null, null);
-    private static ParkingHoldFacts Rollers(double left, double right, double mass = 1500) => Hold(mass) with { Left = Force.FromNewtons(left), Right = Force.FromNewtons(right) };
+    private static ParkingHoldFacts Hold(double mass = 1500) =>
+        new(ApprovedAs.Car, Mass.FromKilograms(mass), null, null, null, null, null, null, null, null, null, null);
+    private static ParkingHoldFacts Rollers(double left, double right, double mass = 1500) =>
+        Hold(mass) with { Left = Force.FromNewtons(left), Right = Force.FromNewtons(right) };
 
     [Fact]
     public void A_1500_kg_car_from_50_to_10_kmh_heats_5_kg_rear_rotors_9_K_a_stop_under_a_ceiling_near_85_degrees()
@@ -92,7 +95,8 @@ public class ProvingTests
         var over = Should.Throw<InputException>(() => BedIn.Reckon(Facts() with { LocalLimit = Kmh(40) }));
         over.Message.ShouldContain("50 km/h is over the local limit of 40 km/h");
         Should.Throw<InputException>(() => BedIn.Reckon(Facts(Series(5, 50, 50)))).Errors.Single().Field.ShouldBe("series.toKmh");
-        var all = Should.Throw<InputException>(() => BedIn.Reckon(Facts(Series(0, 300, -1, 1), 20, 0.1, 90))).Errors.Select(e => e.Field).ToArray();
+        var all = Should.Throw<InputException>(() => BedIn.Reckon(Facts(Series(0, 300, -1, 1), 20, 0.1, 90))).Errors.Select(e => e.Field)
+            .ToArray();
         all.ShouldBe(["series.stops", "series.fromKmh", "series.toKmh", "series.gapS", "vehicleKg", "rotorKg", "ambientCelsius"]);
     }
 
@@ -164,8 +168,10 @@ public class ProvingTests
     [Fact]
     public void A_reading_whose_pair_is_missing_is_asked_for()
     {
-        Should.Throw<InputException>(() => ParkingHold.Judge(Hold() with { Left = Force.FromNewtons(1000) })).Errors.Single().Field.ShouldBe("rightN");
-        Should.Throw<InputException>(() => ParkingHold.Judge(Hold() with { LeftCelsius = 50 })).Errors.Select(e => e.Field).ShouldBe(["rightCelsius", "airCelsius"]);
+        Should.Throw<InputException>(() =>
+            ParkingHold.Judge(Hold() with { Left = Force.FromNewtons(1000) })).Errors.Single().Field.ShouldBe("rightN");
+        Should.Throw<InputException>(() => ParkingHold.Judge(Hold() with { LeftCelsius = 50 })).Errors.Select(e => e.Field)
+            .ShouldBe(["rightCelsius", "airCelsius"]);
         Should.Throw<InputException>(() => ParkingHold.Judge(Hold() with { HeldUp = true })).Errors.Single().Field.ShouldBe("hillPercent");
     }
 }

@@ -27,7 +27,8 @@ public static partial class JobRules
         RequireOpen(state);
         if (state.Setup.IsPlain) throw new NotAllowedException("This axle has no parking brake.", [], []);
         if (ParkingHold.Judge(facts).Proofs.Count == 0)
-            throw new InputException(new InputError("hillPercent", "nothing", "a hill, roller forces or rotor temperatures", "Nothing was entered that was tried: a hill, the forces of a roller bench or the rotors' temperatures."));
+            throw new InputException(new InputError("hillPercent", "nothing", "a hill, roller forces or rotor temperatures",
+                "Nothing was entered that was tried: a hill, the forces of a roller bench or the rotors' temperatures."));
         return new(facts);
     }
 }

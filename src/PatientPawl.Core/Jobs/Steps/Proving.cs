@@ -12,7 +12,8 @@ internal sealed class BrakeProved : StepBehaviour
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
         if (outcome is not null || state.Hold is not { } hold || ParkingHold.Judge(hold) is not { Verdict: Verdict.Outside } judged) return;
-        throw new NotAllowedException($"{judged.Says} Say so at the step, or try it again on the bench.", [.. judged.Proofs.Select(p => p.Check).OfType<string>()], [13]);
+        throw new NotAllowedException($"{judged.Says} Say so at the step, or try it again on the bench.",
+            [.. judged.Proofs.Select(p => p.Check).OfType<string>()], [13]);
     }
 
     // What was tried belongs to the brake as it was: once it is said not to hold, it is tried anew.
