@@ -40,6 +40,6 @@ public class ReplanTests
         b.With(Car.Chocks, Chocks.Out).GetHashCode().ShouldBe(a.GetHashCode());
         ReferenceEquals(a.With(Car.Chocks, Chocks.Out), a).ShouldBeTrue("setting what is already so makes nothing new");
         Corner.Wheel.Is(Wheel.Off).Wanted.ShouldBe("off");
-        Car.Brake.Is(ParkingBrake.Service, ParkingBrake.ProvedReleased).Wanted.ShouldBe("proved released or service");
+        Car.Brake.Is(ParkingBrake.Service, ParkingBrake.ProvedReleased).Wanted.ShouldBe("proved released or in service");
     }
 }
