@@ -27,7 +27,7 @@ internal static class Filling
             var (job, mine) = (Guid.NewGuid(), $"OLD {n}");
             number++;
             c.Execute("""
-                insert into job(id, number, bay, version, finished, engine_version, plate, retorque_km) values(@job, @number, @bay, @version, 1, @engine, @mine, null);
+                insert into job(id, number, bay, version, finished, engine_version, plate) values(@job, @number, @bay, @version, 1, @engine, @mine);
                 insert into job_card(job_id, version, card_json) values(@job, @version, @card);
                 insert into job_search(rowid, words) values(@number, @words);
                 """,

@@ -19,7 +19,6 @@ public sealed record PastJobs(IReadOnlyList<BoardCard> Jobs, int? Before);
 public sealed class JobIndex(Database database)
 {
     private const int PageLength = 25;
-    private const int MostDue = 40;
     private const int MostWords = 6;
 
     // Each part goes by its own index, and nothing is left to how SQLite would rather walk: with ten thousand jobs it chose to read them all.
@@ -27,22 +26,16 @@ public sealed class JobIndex(Database database)
         with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < @LastBay),
         shown(id) as materialized (
           select id from job indexed by job_open where finished = 0
-          union all select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays
-          union all select id from (
-            select id from job j indexed by job_due where retorque_km is not null and not exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
-            order by number desc limit @MostDue))
-        select j.id, j.number, c.card_json, c.version, j.version, exists(select 1 from job o where o.plate = j.plate and o.number > j.number)
+          union all select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays)
+        select j.id, j.number, c.card_json, c.version, j.version
         from (select distinct id from shown) s cross join job j on j.id = s.id left join job_card c on c.job_id = j.id
         where not exists(select 1 from imported i where i.job_id = j.id) order by j.bay, j.number desc
         """;
 
-    /// <summary>
-    /// The board: what is open, what came last in its bay, and the newest whose wheel nuts are due. Copies are not on it.
-    /// </summary>
+    /// <summary>The board: what is open, and what came last in its bay. Copies are not on it.</summary>
     /// <param name="anew">Makes the card of a job from its log.</param>
     public IReadOnlyList<BoardCard> Board(Func<Guid, BoardCard> anew) =>
-        // A later job on the same vehicle has had its wheels off again: only its own nuts are due.
-        [.. from row in Rows(OnBoard, new { MostDue, JobRules.LastBay }) let card = Card(row, anew) where card is not null select row.Later ? card with { RetorqueFromKm = null } : card];
+        [.. Rows(OnBoard, new { JobRules.LastBay }).Select(row => Card(row, anew)).OfType<BoardCard>()];
 
     /// <summary>Finished jobs, and copies that were read in; found by how their words begin: plate, number, make, model, use.</summary>
     /// <param name="search">Words, any number of them; empty finds all.</param>
@@ -58,7 +51,7 @@ public sealed class JobIndex(Database database)
         var match = string.Join(' ', words.Select(w => $"\"{w}\"*"));
         var (from, by) = words.Length > 0 ? ("job_search s cross join job j on j.number = s.rowid", "s.rowid") : ("job j", "j.number");
         var rows = Rows($"""
-            select j.id, j.number, c.card_json, c.version, j.version, 0 from {from} left join job_card c on c.job_id = j.id
+            select j.id, j.number, c.card_json, c.version, j.version from {from} left join job_card c on c.job_id = j.id
             where {(words.Length > 0 ? "s.words match @match and " : "")}{by} < @below and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
             """, new { match, below, limit = PageLength + 1 });
         return new([.. rows.Take(PageLength).Select(r => Card(r, anew)).OfType<BoardCard>()], rows.Count > PageLength ? rows[PageLength - 1].Number : null);
@@ -104,7 +97,7 @@ public sealed class JobIndex(Database database)
 
     /// <summary>True where a job's row differs from one state to the next in nothing but its version.</summary>
     internal static bool OnlyMovedOn(JobState before, JobState after) =>
-        before.Opened is not null && before.HandedOver == after.HandedOver && before.Opened.Bay == after.Opened?.Bay && BoardCard.DueFrom(before) == BoardCard.DueFrom(after);
+        before.Opened is not null && before.HandedOver == after.HandedOver && before.Opened.Bay == after.Opened?.Bay;
 
     /// <summary>
     /// Brings a job's row along with its events. The card is not made here: it takes longer than all the rest, and is made once when a list
@@ -121,16 +114,15 @@ public sealed class JobIndex(Database database)
             finished = state.HandedOver ? 1 : 0,
             engine = EngineVersion.Current,
             plate = opened.Vehicle.Plate,
-            due = BoardCard.DueFrom(state),
         };
-        if (c.Execute("update job set bay = @bay, version = @version, finished = @finished, engine_version = @engine, plate = @plate, retorque_km = @due where id = @id", row, t) == 1) return;
+        if (c.Execute("update job set bay = @bay, version = @version, finished = @finished, engine_version = @engine, plate = @plate where id = @id", row, t) == 1) return;
         // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
         var number = NextNumber(c, t);
         c.Execute("""
-            insert into job(id, number, bay, version, finished, engine_version, plate, retorque_km) values(@id, @number, @bay, @version, @finished, @engine, @plate, @due);
+            insert into job(id, number, bay, version, finished, engine_version, plate) values(@id, @number, @bay, @version, @finished, @engine, @plate);
             insert into job_search(rowid, words) values(@number, @words)
             """,
-            new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, row.due, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use}" }, t);
+            new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use}" }, t);
     }
 
     /// <summary>Makes the card of a job anew, and its row.</summary>
@@ -148,8 +140,8 @@ public sealed class JobIndex(Database database)
             on conflict(job_id) do update set version = @version, card_json = @json where excluded.version >= job_card.version
             """, new { id = jobId.ToString(), version, json = JsonSerializer.Serialize(card, PawlJson.Options) }, t);
 
-    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, long Number, string? Card, long? Made, long Version, long Later)>(sql, of)
-        .Select(r => new Row(Guid.Parse(r.Id), (int)r.Number, Read(r.Card), r.Made == r.Version, (int)r.Version, r.Later == 1)).ToList());
+    private List<Row> Rows(string sql, object of) => database.Read(c => c.Query<(string Id, long Number, string? Card, long? Made, long Version)>(sql, of)
+        .Select(r => new Row(Guid.Parse(r.Id), (int)r.Number, Read(r.Card), r.Made == r.Version, (int)r.Version)).ToList());
 
     /// <summary>The card of a row, made anew where the job has moved on; as it was last where its log is damaged, and null where there never was one.</summary>
     private BoardCard? Card(Row row, Func<Guid, BoardCard> anew)
@@ -181,5 +173,5 @@ public sealed class JobIndex(Database database)
         }
     }
 
-    private sealed record Row(Guid Id, int Number, BoardCard? Card, bool IsMade, int Version, bool Later);
+    private sealed record Row(Guid Id, int Number, BoardCard? Card, bool IsMade, int Version);
 }

@@ -71,7 +71,7 @@ public class ArchitectureTests
             "DrumCelsius", "GaugeCelsius", "DifferenceDoubtKelvin", "HalfWidthKelvin", "ExpansionPerKelvin", "Celsius", "PercentLeft", "ContactShare", "LastsToNext",
             "DryCelsius", "WetCelsius", "MarginCelsius", "HottestCelsius", "WaterPercent", "LevelDrawn", "LevelHome", "LevelFinal", "TurnsToGo", "TurnsToGoError", "TurnsAtTarget", "TurnsNow", "TurnsHome", "SlotAtTurns", "EffortRatio",
             // Grades, shares, ratios and chances; kelvin and degrees as above; a rate has no quantity of its own.
-            "AmbientCelsius", "RearPercent", "BeforeCelsius", "AfterCelsius", "RiseKelvin", "CeilingCelsius", "HillPercent", "SidesPercent", "LeftCelsius", "RightCelsius", "AirCelsius",
+            "AmbientCelsius", "RearPercent", "BeforeCelsius", "AfterCelsius", "RiseKelvin", "CeilingCelsius", "LowCelsius", "HighCelsius", "HillPercent", "SidesPercent", "LeftCelsius", "RightCelsius", "AirCelsius",
             "AskedGradePercent", "RatioPercent", "ApartPercent", "KmPerDay", "Within30", "Within60", "Within90",
             // N m/A and ratios: no quantity exists.
             "TorqueConstant", "GearRatio", "Efficiency"];

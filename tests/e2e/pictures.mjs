@@ -100,6 +100,7 @@ const VIEWS = {
   "bed-in": ["/bench/bed-in", () => fill({ "Car as driven": "1500", "One rear rotor": "5", "Air": "20" })],
   prove: ["/bench/parking-brake", () => fill({ "Maximum authorised mass": "1500", "Left, N": "2400", "Right, N": "1500" })],
   "job-prove": [`/jobs/${bay(5)}/prove`, () => fill({ "Maximum authorised mass": "1500", "Grade": "12" })],
+  customer: [`/jobs/${bay(6)}/customer`],
   vehicles: ["/vehicles"],
   vehicle: ["/vehicles/GNT%20118"],
   workshop: ["/workshop"],

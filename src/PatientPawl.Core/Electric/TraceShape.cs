@@ -1,3 +1,5 @@
+using PatientPawl.Core.Measuring;
+
 namespace PatientPawl.Core.Electric;
 
 /// <summary>
@@ -50,7 +52,7 @@ internal sealed class TraceShape
         var (amps, step) = (trace.Amps, trace.Step);
         var noise = Math.Max(Scatter(amps), 0.01);
         var quiet = Math.Clamp((int)(0.03 / step), 3, amps.Length / 3);
-        var zero = Median(amps.AsSpan(0, quiet));
+        var zero = Middle.Median(amps.AsSpan(0, quiet));
         var on = Math.Max(FlowsAmps, 5 * noise);
         if (Math.Abs(zero) > MostOffsetAmps)
         {
@@ -219,14 +221,7 @@ internal sealed class TraceShape
     {
         var jumps = new double[amps.Length - 1];
         for (var i = 0; i < jumps.Length; i++) jumps[i] = Math.Abs(amps[i + 1] - amps[i]);
-        return Median(jumps) * 1.4826 / Math.Sqrt(2);
-    }
-
-    private static double Median(ReadOnlySpan<double> values)
-    {
-        var sorted = values.ToArray();
-        Array.Sort(sorted);
-        return sorted.Length % 2 == 1 ? sorted[sorted.Length / 2] : (sorted[sorted.Length / 2 - 1] + sorted[sorted.Length / 2]) / 2;
+        return Middle.Median(jumps) * 1.4826 / Math.Sqrt(2);
     }
 
     private static double Mean(ReadOnlySpan<double> values)

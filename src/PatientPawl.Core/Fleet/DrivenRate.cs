@@ -1,4 +1,5 @@
 using System.Globalization;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Reasoning;
 
 namespace PatientPawl.Core.Fleet;
@@ -46,7 +47,7 @@ public static class DrivenRate
             .Where(p => p.Days >= LeastDays && p.Km >= 0).Select(p => p.Km / (double)p.Days)];
         var trail = new Trail("DrivenRate.Of")
             .Input("Visits", string.Join(", ", all.Select(v => $"{Figure.Of(v.OdometerKm)} km on {Figure.Date(v.On)}")));
-        var rate = rates.Length > 0 ? Math.Max(Median(rates), LeastKmPerDay) : DefaultKmPerDay;
+        var rate = rates.Length > 0 ? Math.Max(Middle.Median(rates), LeastKmPerDay) : DefaultKmPerDay;
         if (rates.Length > 0) trail.Formula("Driven", "median between visits", Figure.Count(rates.Length, "stretch", "stretches"),
             $"{Figure.Of(rate, 0)} km a day", "geometry");
         else trail.Default("Driven", $"{Figure.Of(DefaultKmPerDay)} km a day", "practice-driven");
@@ -54,11 +55,5 @@ public static class DrivenRate
         return new(rate, rates.Length == 0, expected,
             trail.Conclude(string.Create(CultureInfo.InvariantCulture, $"About {expected} km today.")).WouldChange("Another visit.")
             .Done());
-    }
-
-    private static double Median(double[] values)
-    {
-        var sorted = values.Order().ToArray();
-        return (sorted[(sorted.Length - 1) / 2] + sorted[sorted.Length / 2]) / 2;
     }
 }

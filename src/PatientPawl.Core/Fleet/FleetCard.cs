@@ -1,6 +1,7 @@
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
 using UnitsNet;
 
 namespace PatientPawl.Core.Fleet;
@@ -15,7 +16,24 @@ public sealed record VehicleJob(Guid Id, int Number, JobState State);
 /// <param name="JobId">The job that had the wheels off.</param>
 /// <param name="FromKm">From here.</param>
 /// <param name="ToKm">Up to here.</param>
-public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm);
+public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm)
+{
+    /// <summary>
+    /// What a job leaves due; null until it is handed over, and where neither the house rule asks for it nor twin wheels do, whatever the rule.
+    /// </summary>
+    /// <param name="jobId">The job.</param>
+    /// <param name="job">Its state.</param>
+    public static WheelNutsDue? Of(Guid jobId, JobState job)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        if (!job.HandedOver || (job.Setup.Rules.Retorque != RetorqueRule.Recheck && !HasTwins(job))) return null;
+        var km = job.Opened!.OdometerKm;
+        return new(jobId, km + HouseWords.NutsFromKm, km + HouseWords.NutsToKm);
+    }
+
+    private static bool HasTwins(JobState job) => job.Standing.Select(e => e.Event).OfType<LookOverDone>()
+        .Any(d => d.Answers.Any(a => a is { Id: LookOverQuestions.TwinWheels, Answer: LookOverAnswer.Yes }));
+}
 
 /// <summary>What a workshop's lists must know of a vehicle, kept beside its jobs: what comes due is reckoned from it for the day that asks.</summary>
 /// <param name="Vehicle">The vehicle, as its last job knew it.</param>
@@ -26,17 +44,14 @@ public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm);
 public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Visits, IReadOnlyList<WearPoint> Wear, Length MinimumLining,
     WheelNutsDue? Nuts)
 {
-    private const int NutsWindowKm = 30;
-
     /// <summary>The card of a vehicle; null where it had none but practice jobs.</summary>
     /// <param name="jobs">Its jobs, in any order.</param>
     public static FleetCard? Of(IReadOnlyList<VehicleJob> jobs)
     {
         var real = Told(jobs);
         if (real is not [.., { State: { Opened: { } opened } last } latest]) return null;
-        WheelNutsDue? nuts = BoardCard.DueFrom(last) is { } from ? new(latest.Id, from, from + NutsWindowKm) : null;
         return new(opened.Vehicle, [.. real.Select(j => Visit(j.State))], VehicleHistory.PadWear(real.Select(j => j.State)),
-            opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, nuts);
+            opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, WheelNutsDue.Of(latest.Id, last));
     }
 
     /// <summary>The jobs that tell something of a vehicle, in their order: practice and tests do not.</summary>

@@ -28,14 +28,52 @@ public sealed record Reminder(string Id, ReminderKind Kind, string About, string
     string Says)
 {
     /// <summary>A calibration that runs out, or has.</summary>
-    /// <param name="id">The tool's id.</param>
-    /// <param name="name">What it is called.</param>
-    /// <param name="until">Its last day.</param>
+    /// <param name="tool">The tool.</param>
     /// <param name="today">Today.</param>
-    public static Reminder OfCalibration(string id, string name, DateOnly until, DateOnly today) => new(
-        $"calibration:{id}:{Figure.Date(until)}", ReminderKind.Calibration, name, null, until, null, until < today,
-        until < today ? $"Its calibration ended on {Figure.Date(until)}: it decides nothing until it is renewed."
-            : $"Calibrated until {Figure.Date(until)}.");
+    public static Reminder OfCalibration(Calibrated tool, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(tool);
+        var (id, name, until) = tool;
+        var says = until < today
+            ? $"Its calibration ended on {Figure.Date(until)}: it decides nothing until it is renewed."
+            : $"Calibrated until {Figure.Date(until)}.";
+        return new($"calibration:{id}:{Figure.Date(until)}", ReminderKind.Calibration, name, null, until, null, until < today, says);
+    }
+}
+
+/// <summary>A tool whose calibration runs out.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Until">Its last day.</param>
+public sealed record Calibrated(string Id, string Name, DateOnly Until);
+
+/// <summary>What stands of the reminders.</summary>
+public static class Reminders
+{
+    // What is further away than this is no reminder yet.
+    private const int DaysAhead = 90;
+
+    /// <summary>What comes due within 90 days, the soonest first, without what was ticked off.</summary>
+    /// <param name="fleet">The vehicles.</param>
+    /// <param name="tools">Tools that keep a calibration.</param>
+    /// <param name="done">Ids that were ticked off.</param>
+    /// <param name="today">Today.</param>
+    public static IReadOnlyList<Reminder> Standing(IEnumerable<VehicleOutlook> fleet, IEnumerable<Calibrated> tools,
+        IReadOnlySet<string> done, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(done);
+        return
+        [
+            .. fleet.SelectMany(o => o.Reminders).Concat(tools.Select(t => Reminder.OfCalibration(t, today)))
+                .Where(r => r.Due <= today.AddDays(DaysAhead) && !done.Contains(r.Id)).OrderBy(r => r.Due),
+        ];
+    }
+
+    /// <summary>Vehicles whose pads are soonest at their minimum first.</summary>
+    /// <param name="fleet">The vehicles.</param>
+    public static IReadOnlyList<VehicleOutlook> SoonestFirst(IEnumerable<VehicleOutlook> fleet) =>
+        [.. fleet.OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue)
+            .ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal)];
 }
 
 /// <summary>What a vehicle comes to.</summary>
@@ -80,7 +118,7 @@ public static class Outlook
             within = [.. new[] { 30, 60, 90 }.Select(days => GoneBy(card, (int)Math.Round(since + days * driven.KmPerDay)))];
         }
 
-        var reminders = Reminders(card, driven, last, padsDue, today).OrderBy(r => r.Due).ToArray();
+        var reminders = RemindersOf(card, driven, last, padsDue, today).OrderBy(r => r.Due).ToArray();
         trail.Conclude(reminders.Length > 0 ? reminders[0].Says : "Nothing comes due that is known of.");
         return new(card.Vehicle, last, driven, pads, padsDue, within[0], within[1], within[2], reminders,
             trail.WouldChange("Another reading of its linings.").Done());
@@ -90,7 +128,7 @@ public static class Outlook
     private static double? GoneBy(FleetCard card, int km) =>
         km < 1 ? null : 1 - PadForecast.Compute(card.Wear, card.MinimumLining, Math.Min(km, PadForecast.FurthestKm)).LastsToNext;
 
-    private static IEnumerable<Reminder> Reminders(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue,
+    private static IEnumerable<Reminder> RemindersOf(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue,
         DateOnly today)
     {
         var about = $"{card.Vehicle.Model}, {card.Vehicle.Plate}";

@@ -100,7 +100,7 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
         {
             if (VehicleHistory.StarWheel(jobs, side) is not { } wheel) continue;
             var way = wheel.Loosens == WheelWay.Up ? "upwards" : "downwards";
-            yield return At(side, $"the star wheel loosens {way}, hole at {wheel.HoleAt} o'clock.");
+            yield return At(side, $"the star wheel loosens {way}.");
         }
 
         foreach (var fact in VehicleHistory.Learnt(jobs))

@@ -42,9 +42,8 @@ public sealed record BoardCorner(int TeethDone, Stage Stage, string Kind, string
 /// <param name="Left">Left corner.</param>
 /// <param name="Right">Right corner.</param>
 /// <param name="MinutesLeft">Minutes left.</param>
-/// <param name="RetorqueFromKm">Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.</param>
 public sealed record BoardCard(
-    Guid JobId, int Number, int Bay, Vehicle Vehicle, BoardStatus Status, string Lead, string Headline, string Next, string? By, BoardCorner Left, BoardCorner Right, int MinutesLeft, int? RetorqueFromKm)
+    Guid JobId, int Number, int Bay, Vehicle Vehicle, BoardStatus Status, string Lead, string Headline, string Next, string? By, BoardCorner Left, BoardCorner Right, int MinutesLeft)
 {
     /// <summary>The card of a job.</summary>
     public static BoardCard Of(Guid jobId, JobState state)
@@ -70,15 +69,7 @@ public sealed record BoardCard(
             : stuck.Length > 0 ? $"Next: {(sheet.Now is { } n ? Say(n) : "leave the hose shut")}."
             : sheet.Also.Count > 0 ? $"Or: {Say(sheet.Also[0])}. {Duration(sheet.MinutesLeft)} left." : $"{Duration(sheet.MinutesLeft)} left.";
         return new(jobId, opened.Number, opened.Bay, opened.Vehicle, status, lead, headline, next,
-            started ? state.Standing.Last().Technician : null, Corner(state, sheet, Side.Left), Corner(state, sheet, Side.Right), sheet.MinutesLeft,
-            DueFrom(state));
-    }
-
-    /// <summary>Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.</summary>
-    public static int? DueFrom(JobState state)
-    {
-        ArgumentNullException.ThrowIfNull(state);
-        return state.HandedOver && state.Setup.Rules.Retorque == Workshop.RetorqueRule.Recheck ? state.Opened!.OdometerKm + 50 : null;
+            started ? state.Standing.Last().Technician : null, Corner(state, sheet, Side.Left), Corner(state, sheet, Side.Right), sheet.MinutesLeft);
     }
 
     /// <summary>Minutes as people say them: <c>1 h 14</c> or <c>40 min</c>.</summary>

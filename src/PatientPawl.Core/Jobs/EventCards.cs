@@ -78,7 +78,7 @@ public static class EventCatalogue
         Card<BleedDrawStruck>("bleed-draw-struck", _ => "Draw struck out", e => e.Side, e => e.Reason),
         Card<LeaksLookedAt>("leaks-looked-at", _ => "Leaks looked for", Car, Leaks),
         Card<BedInDriven>("bed-in-driven", _ => "Bed-in driven", Car, e => $"{e.Driven} of {Figure.Count(e.Facts.Series.Stops, "stop")}"),
-        Card<ParkingHoldTried>("parking-hold-tried", _ => "Parking brake tried", Car, e => Proving.ParkingHold.Judge(e.Facts).Verdict.Words()),
+        Card<ParkingHoldTried>("parking-hold-tried", _ => "Parking brake tried", Car, e => e.Verdict.Words()),
     ];
 
     private static readonly Dictionary<Type, EventCard> ByType = All.ToDictionary(c => c.Event);

@@ -141,11 +141,15 @@ public sealed record PadsLookedAt(PadFacts Facts) : JobEvent;
 /// <summary>A bed-in series was driven.</summary>
 /// <param name="Facts">The series and what it was reckoned from.</param>
 /// <param name="Driven">How many of its stops were driven, 0 to all of them.</param>
-public sealed record BedInDriven(BedInFacts Facts, int Driven) : JobEvent;
+/// <param name="Says">What that did to the rear rotors, as it was shown.</param>
+public sealed record BedInDriven(BedInFacts Facts, int Driven, string Says) : JobEvent;
 
 /// <summary>The parking brake was tried on a hill or a roller bench, or the rotors were read after the drive.</summary>
 /// <param name="Facts">What was read; replaces what was known before.</param>
-public sealed record ParkingHoldTried(ParkingHoldFacts Facts) : JobEvent;
+/// <param name="Proofs">Each thing that was tried, judged as it was shown.</param>
+/// <param name="Verdict">The verdict of all of them.</param>
+/// <param name="Says">In a sentence.</param>
+public sealed record ParkingHoldTried(ParkingHoldFacts Facts, IReadOnlyList<HoldProof> Proofs, Verdict Verdict, string Says) : JobEvent;
 
 /// <summary>A line of a corner's retraction log: turns, or strokes of the press, and how far the piston stood proud.</summary>
 /// <param name="Side">The corner.</param>

@@ -17,7 +17,7 @@ internal sealed record JobFile(
 
     public BedInDriven? BedIn { get; init; }
 
-    public ParkingHoldFacts? Hold { get; init; }
+    public ParkingHoldTried? Hold { get; init; }
 
     /// <summary>Parts that are waited for, with the event that says so.</summary>
     public (PartsAwaited What, RecordedEvent At)? Awaits { get; init; }

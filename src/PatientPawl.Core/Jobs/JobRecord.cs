@@ -1,7 +1,6 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
-using PatientPawl.Core.Proving;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
@@ -127,11 +126,8 @@ public sealed record JobRecord(
 
     private static IEnumerable<string> ProvedBy(JobState state)
     {
-        if (state.Hold is { } hold)
-            foreach (var proof in ParkingHold.Judge(hold).Proofs) yield return $"{proof.What}: {proof.Says}";
-        if (state.BedIn is { Facts: var facts, Driven: var driven })
-            yield return driven == 0 ? "Bed-in: none of its stops was driven."
-                : $"Bed-in: {driven} of {facts.Series.Says}. {BedIn.Reckon(facts with { Series = facts.Series with { Stops = driven } }).Says}";
+        foreach (var proof in state.Hold?.Proofs ?? []) yield return $"{proof.What}: {proof.Says}";
+        if (state.BedIn is { } bedIn) yield return $"Bed-in: {bedIn.Driven} of {bedIn.Facts.Series.Says}. {bedIn.Says}";
     }
 
     internal static List<string> FittedIn(JobState state)

@@ -125,7 +125,7 @@ public sealed class JobState
     public BedInDriven? BedIn => Now.BedIn;
 
     /// <summary>What the parking brake was last tried by; null when it was not.</summary>
-    public ParkingHoldFacts? Hold => Now.Hold;
+    public ParkingHoldTried? Hold => Now.Hold;
     /// <summary>True where a banjo was undone in this job.</summary>
     public bool BanjoUndone => Core.Sides.Both.Any(s => Car.Get(Planning.Corner.Hose, s) != HoseState.On);
     /// <summary>Battery voltage as last read.</summary>
@@ -243,7 +243,7 @@ public sealed class JobState
             BleedDrawStruck e => Same(DrawStruck(next, e)),
             LeaksLookedAt e => Same(next with { Leaks = e.Seen }),
             BedInDriven e => Same(next with { BedIn = e }),
-            ParkingHoldTried e => Same(next with { Hold = e.Facts }),
+            ParkingHoldTried e => Same(next with { Hold = e }),
             PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
             StopSignSeen { Holds: true } e => Replan(Moved(next, next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
             StopSignSettled e => Replan(Moved(next, Settled(next.Car, e)).WithCorner(e.Side, c => c with { Stop = null })),

@@ -30,6 +30,9 @@ public sealed record LookOverItem(string Id, LookOverAnswer Answer);
 /// <summary>The questions before lifting.</summary>
 public static class LookOverQuestions
 {
+    /// <summary>Whether two wheels stand on each rear hub.</summary>
+    public const string TwinWheels = "twin-wheels";
+
     /// <summary>The question whose answer says whether the pedal can prove anything.</summary>
     public const string SimulatedPedal = "simulated-pedal";
 
@@ -50,13 +53,13 @@ public static class LookOverQuestions
         new("nut-key", "Locking-nut key found, or none needed?", [LookOverAnswer.Yes], "Find the key first: without it the wheel stays on."),
         new("load-out", "Load and passengers out, air suspension in jacking mode?", [LookOverAnswer.Yes], "Load and people out, and jacking mode on, before it is lifted."),
         new("tail-lift", "Tail-lift stowed and isolated, or none?", [LookOverAnswer.Yes], "Stow it and switch it off at its isolator: it moves by itself, and its weight hangs behind the stands."),
-        new("twin-wheels", "Twin wheels at the rear?", Either, "Look: one wheel or two on each hub.")
+        new(TwinWheels, "Twin wheels at the rear?", Either, "Look: one wheel or two on each hub.")
         {
             IfYes =
             [
                 new(["wheel-off"], "Twin wheels: outer first, then inner; note how the valves stand."),
                 new(["wheel-on"], "Twin wheels: inner first, faces clean, valves opposite one another."),
-                new(["wheel-torqued"], "Twin wheels settle on one another: torqued again after 50 to 80 km, whatever the house rule."),
+                new(["wheel-torqued"], $"Twin wheels settle on one another: torqued again after {Workshop.HouseWords.NutsAgain}, whatever the house rule."),
             ],
         },
         new("wheel-bolts", "Bolts instead of nuts at the wheels?", Either, "Look: studs stand out, or bolts go in.")

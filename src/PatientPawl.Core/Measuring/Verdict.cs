@@ -33,6 +33,15 @@ internal static class Verdicts
     /// <summary>The one that decides.</summary>
     public static Verdict Worst(params IEnumerable<Verdict> verdicts) => verdicts.MaxBy(Weight);
 
+    /// <summary>
+    /// What a margin on the good side says: inside or outside where it clears the guard band, too close to call between. A margin that equals the
+    /// band to within a millionth is the band, not a rounding accident.
+    /// </summary>
+    /// <param name="margin">Positive on the good side, in any unit.</param>
+    /// <param name="guard">The guard band, in the same.</param>
+    public static Verdict Of(double margin, double guard) =>
+        margin >= guard - 1e-6 ? Verdict.Inside : margin <= -guard + 1e-6 ? Verdict.Outside : Verdict.TooCloseToCall;
+
     /// <summary>In the words of a sentence.</summary>
     public static string Words(this Verdict verdict) => verdict switch
     {
@@ -128,8 +137,7 @@ public static class LimitJudgement
         var u = budget.Combined;
         var guard = Length.FromMillimeters(GuardFactor * u.Millimeters);
         var margin = kind == LimitKind.Minimum ? value.Millimeters - limit.Millimeters : limit.Millimeters - value.Millimeters;
-        // A margin that equals the guard band to within a nanometre is the band, not a rounding accident.
-        var verdict = margin >= guard.Millimeters - 1e-6 ? Verdict.Inside : margin <= -guard.Millimeters + 1e-6 ? Verdict.Outside : Verdict.TooCloseToCall;
+        var verdict = Verdicts.Of(margin, guard.Millimeters);
         IReadOnlyList<string> lacking = verdict == Verdict.Inside ? wanted ?? [] : [];
         if (lacking.Count > 0) verdict = Verdict.NotYetEnough;
 

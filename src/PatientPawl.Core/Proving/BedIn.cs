@@ -61,7 +61,7 @@ public static class BedIn
             .Formula("After the last stop", "cooled, then heated, stop by stop", Figure.Count(series.Stops, "stop"),
                 $"{Figure.Of(end, 0)} °C", "bed-in-heat")
             .Conclude(says).WouldChange("The pad maker's series: it wins.").WouldChange("A thermometer on the rotor after each stop.");
-        return new(rise, ceiling, stops, band, total, distance, says, Cautions(facts), trail.Done());
+        return new(rise, ceiling, stops, band, BandLow, BandHigh, total, distance, says, Cautions(facts), trail.Done());
     }
 
     private static StopHeat[] Stops(BedInSeries series, double air, double rise, double left, double stopTime)
@@ -78,17 +78,21 @@ public static class BedIn
         return stops;
     }
 
-    private static string Says(BedInBand band, BedInSeries series, double end, double ceiling) => band switch
+    private static string Says(BedInBand band, BedInSeries series, double end, double ceiling)
     {
-        BedInBand.OutOfReach =>
-            $"The rear rotors reach about {Figure.Of(end, 0)} °C and no number of stops takes them over {Figure.Of(ceiling, 0)} °C: the usual 150 to 300 °C is out of reach on a rear axle. "
-            + "Drive the series all the same, and never faster or harder for the sake of heat.",
-        BedInBand.NotReached =>
-            $"The rear rotors reach about {Figure.Of(end, 0)} °C with {Figure.Count(series.Stops, "stop")}, under the usual 150 to 300 °C. Never faster for the sake of heat.",
-        BedInBand.Reached => $"The rear rotors reach about {Figure.Of(end, 0)} °C: within the usual 150 to 300 °C.",
-        BedInBand.TooHot => $"The rear rotors reach about {Figure.Of(end, 0)} °C, over the usual 300 °C: fewer stops, or longer between them.",
-        _ => throw new ArgumentOutOfRangeException(nameof(band), band, "No such band."),
-    };
+        var reach = $"The rear rotors reach about {Figure.Of(end, 0)} °C";
+        var usual = $"the usual {Figure.Of(BandLow)} to {Figure.Of(BandHigh)} °C";
+        return band switch
+        {
+            BedInBand.OutOfReach =>
+                $"{reach} and no number of stops takes them over {Figure.Of(ceiling, 0)} °C: {usual} is out of reach on a rear axle. "
+                + "Drive the series all the same, and never faster or harder for the sake of heat.",
+            BedInBand.NotReached => $"{reach} with {Figure.Count(series.Stops, "stop")}, under {usual}. Never faster for the sake of heat.",
+            BedInBand.Reached => $"{reach}: within {usual}.",
+            BedInBand.TooHot => $"{reach}, over {usual}: fewer stops, or longer between them.",
+            _ => throw new ArgumentOutOfRangeException(nameof(band), band, "No such band."),
+        };
+    }
 
     private static string[] Cautions(BedInFacts facts) =>
     [

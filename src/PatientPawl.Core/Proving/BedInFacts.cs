@@ -40,7 +40,7 @@ public sealed record BedInFacts(
 /// <param name="AfterCelsius">As it ends.</param>
 public sealed record StopHeat(int Stop, Duration At, double BeforeCelsius, double AfterCelsius);
 
-/// <summary>Where a series ends beside the usual band of 150 to 300 degrees C.</summary>
+/// <summary>Where a series ends beside the usual band of <see cref="BedIn"/>.</summary>
 public enum BedInBand
 {
     /// <summary>Under it, however many stops are driven.</summary>
@@ -58,12 +58,15 @@ public enum BedInBand
 /// <param name="CeilingCelsius">Where endless stops would end.</param>
 /// <param name="Stops">Each stop.</param>
 /// <param name="Band">Beside the usual band.</param>
+/// <param name="LowCelsius">Where the usual band begins.</param>
+/// <param name="HighCelsius">Where it ends.</param>
 /// <param name="Total">All of it, the cool-down drive included.</param>
 /// <param name="DistanceMetres">Road that it takes, the cool-down drive included.</param>
 /// <param name="Says">The answer in a sentence.</param>
 /// <param name="Cautions">What holds while it is driven.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record BedInAnswer(
-    double RiseKelvin, double CeilingCelsius, IReadOnlyList<StopHeat> Stops, BedInBand Band, Duration Total, int DistanceMetres,
+    double RiseKelvin, double CeilingCelsius, IReadOnlyList<StopHeat> Stops, BedInBand Band, double LowCelsius, double HighCelsius,
+        Duration Total, int DistanceMetres,
         string Says, IReadOnlyList<string> Cautions, Reasoning.Reasons Reasons)
     : Reasoning.IReasoned;

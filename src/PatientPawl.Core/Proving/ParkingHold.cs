@@ -39,8 +39,8 @@ public static class ParkingHold
             $"{Figure.Of(asked.Newtons, 1)} N", facts.Approved == ApprovedAs.Car ? "grade-20" : "grade-18");
         Force? onHill = facts.HillPercent is { } hill ? Along(facts.MassOnHill ?? facts.MaximumMass, hill) : null;
         var (ratio, apart) = Roller(facts);
-        Proof[] proofs = [.. new[] { Hill(facts, grade, onHill, trail), Ratio(facts, ratio, trail), Sides(facts, apart, trail),
-            Drag(facts, trail) }.OfType<Proof>()];
+        HoldProof[] proofs = [.. new[] { Hill(facts, grade, onHill, trail), Ratio(facts, ratio, trail), Sides(facts, apart, trail),
+            Drag(facts, trail) }.OfType<HoldProof>()];
         // The hill, or the bench, proves it; drag alone says nothing of the hold.
         var holds = proofs.Any(p => p.What is HillName or RatioName);
         var verdict = holds ? Verdicts.Worst(proofs.Select(p => p.Verdict))
@@ -59,7 +59,7 @@ public static class ParkingHold
 
     private const string HillName = "On the hill", RatioName = "Roller bench, both wheels";
 
-    private static Proof? Hill(ParkingHoldFacts f, double grade, Force? onHill, Trail trail)
+    private static HoldProof? Hill(ParkingHoldFacts f, double grade, Force? onHill, Trail trail)
     {
         if (f.HillPercent is not { } hill || (f.HeldUp, f.HeldDown) == (null, null)) return null;
         var at = $"{Figure.Of(hill)} %, {Figure.Of(onHill!.Value.Newtons, 0)} N along it";
@@ -81,7 +81,7 @@ public static class ParkingHold
             ? (strong - Math.Min(left.Newtons, right.Newtons)) / strong * 100 : 0);
     }
 
-    private static Proof? Ratio(ParkingHoldFacts f, double? ratio, Trail trail)
+    private static HoldProof? Ratio(ParkingHoldFacts f, double? ratio, Trail trail)
     {
         if (ratio is not { } percent) return null;
         double l = f.Left!.Value.Newtons, r = f.Right!.Value.Newtons, weight = f.MaximumMass.Kilograms * Gravity;
@@ -90,13 +90,13 @@ public static class ParkingHold
             $"{Figure.Of(percent, 1)} %", "periodic-16")
             .Default("Doubt of a roller bench", "3 % of each reading", "practice-roller")
             .Formula("Safety margin", "1.645 u", "from both wheels", $"{Figure.Of(guard, 2)} %", "iso-14253-1");
-        var verdict = Against(percent - LeastRatio, guard);
+        var verdict = Verdicts.Of(percent - LeastRatio, guard);
         return new(RatioName, verdict,
             $"{Figure.Of(percent, 1)} % of the weight of the maximum mass, at least {Figure.Of(LeastRatio)} % is asked: {verdict.Words()}.",
             verdict == Verdict.Inside ? null : "Adjustment, linings, cable or actuator of both sides.");
     }
 
-    private static Proof? Sides(ParkingHoldFacts f, double? apart, Trail trail)
+    private static HoldProof? Sides(ParkingHoldFacts f, double? apart, Trail trail)
     {
         if (apart is not { } percent) return null;
         var limit = f.SidesPercent ?? DefaultSides;
@@ -104,7 +104,7 @@ public static class ParkingHold
         // Of the weaker by the stronger, each with its own doubt.
         var share = 1 - percent / 100;
         var guard = LimitJudgement.GuardFactor * RollerError / Math.Sqrt(3) * Math.Sqrt(2) * share * 100;
-        var verdict = Against(limit - percent, guard);
+        var verdict = Verdicts.Of(limit - percent, guard);
         trail.Formula("Left against right", "(stronger - weaker) / stronger", "", $"{Figure.Of(percent, 1)} %", "geometry");
         var weak = f.Left < f.Right ? "left" : "right";
         return new("Roller bench, left against right", verdict,
@@ -112,7 +112,7 @@ public static class ParkingHold
             verdict == Verdict.Inside ? null : $"The {weak} corner: adjustment, lining, lever or spindle.");
     }
 
-    private static Proof? Drag(ParkingHoldFacts f, Trail trail)
+    private static HoldProof? Drag(ParkingHoldFacts f, Trail trail)
     {
         if (f.LeftCelsius is not { } left || f.RightCelsius is not { } right || f.AirCelsius is not { } air) return null;
         var (apart, hot) = (Math.Abs(left - right), left > right ? "left" : "right");
@@ -124,9 +124,6 @@ public static class ParkingHold
                 $"The {hot} corner: lever on its stop or spindle back, piston, pins, hose.")
             : new("Drag", Verdict.Inside, $"The rotors are {Figure.Of(apart, 0)} K apart: even.", null);
     }
-
-    private static Verdict Against(double margin, double guard) => margin >= guard ? Verdict.Inside : margin <= -guard ? Verdict.Outside
-        : Verdict.TooCloseToCall;
 
     private static string Word(bool? held) => held switch { true => "held", false => "did not hold", null => "not tried" };
 

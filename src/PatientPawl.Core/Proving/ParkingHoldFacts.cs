@@ -36,7 +36,7 @@ public sealed record ParkingHoldFacts(
 /// <param name="Verdict">The verdict.</param>
 /// <param name="Says">In a sentence.</param>
 /// <param name="Check">What a failure asks to look at; null when it passes.</param>
-public sealed record Proof(string What, Verdict Verdict, string Says, string? Check);
+public sealed record HoldProof(string What, Verdict Verdict, string Says, string? Check);
 
 /// <summary>What the figures prove.</summary>
 /// <param name="AskedGradePercent">The grade that the type's rule asks for.</param>
@@ -49,5 +49,5 @@ public sealed record Proof(string What, Verdict Verdict, string Says, string? Ch
 /// <param name="Says">The answer in a sentence.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record ParkingHoldAnswer(
-    double AskedGradePercent, Force Asked, Force? OnHill, double? RatioPercent, double? ApartPercent, IReadOnlyList<Proof> Proofs,
+    double AskedGradePercent, Force Asked, Force? OnHill, double? RatioPercent, double? ApartPercent, IReadOnlyList<HoldProof> Proofs,
         Verdict Verdict, string Says, Reasons Reasons) : IReasoned;

@@ -88,7 +88,7 @@ public static class HubAndRotor
         var atFirst = Complex.FromPolarCoordinates(1, firstMoved.Radians);
         // What a position would give is twice the length of a sum of the two measured vectors, each with its weight and its doubt.
         double Guard(Complex a, Complex b) => LimitJudgement.GuardFactor * 2 * um * Math.Sqrt(a.Magnitude * a.Magnitude + b.Magnitude * b.Magnitude);
-        Verdict Against(double twice, double guard) => most.Millimeters - twice >= guard ? Verdict.Inside : twice - most.Millimeters >= guard ? Verdict.Outside : Verdict.TooCloseToCall;
+        Verdict Against(double twice, double guard) => Verdicts.Of(most.Millimeters - twice, guard);
         StudPosition At(int j)
         {
             var there = Complex.FromPolarCoordinates(1, 2 * Math.PI * j / studs);

@@ -132,8 +132,7 @@ public static class ShoeClearance
         }
 
         var guard = LimitJudgement.GuardFactor * u;
-        var inside = Math.Min(clearance - low, high - clearance);
-        var verdict = inside >= guard ? Verdict.Inside : inside <= -guard ? Verdict.Outside : Verdict.TooCloseToCall;
+        var verdict = Verdicts.Of(Math.Min(clearance - low, high - clearance), guard);
         trail.Formula("Guard band", "1.645 × root(u drum² + u shoes²)", $"1.645 × root({Figure.Of(uDrum, 4)}² + {Figure.Of(uShoes, 4)}²)", Mm(guard), "iso-14253-1")
             .Conclude(clicks == 0 ? "Leave it: no whole click brings it nearer." : $"Turn {Math.Abs(clicks)} {(Math.Abs(clicks) == 1 ? "click" : "clicks")} {(clicks > 0 ? "out" : "back")}: {Figure.Of(left)} mm left.")
             .WouldChange("A target from the sheet, or a second reading over the shoes after some clicks.");

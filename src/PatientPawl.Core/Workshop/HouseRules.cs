@@ -371,7 +371,7 @@ public static class HouseRuleCatalogue
         new("bedIn", "Bed-in",
             [
                 new("series", "A series of firm stops with cooling between.", "The plan has a bed-in series after the test drive."),
-                new("gentle", "Gentle for the first 150 to 300 km, no heavy stops.", "The hand-over tells the driver to be gentle; no series is planned."),
+                new("gentle", HouseWords.Gentle + ".", "The hand-over tells the driver to be gentle; no series is planned."),
             ],
             "The pad maker's sheet wins over both.", true) { Read = r => (int)r.BedIn, Write = (r, i) => r with { BedIn = (BedInRule)i } },
         new("pairs", "Calipers in pairs",
@@ -388,7 +388,7 @@ public static class HouseRuleCatalogue
             "A second pair of eyes where a wheel can come off.", true) { Read = r => (int)r.SignOff, Write = (r, i) => r with { SignOff = (SignOffRule)i } },
         new("retorque", "Retorque wheels",
             [
-                new("recheck", "After 50 to 80 km.", "The board says when the nuts are due."),
+                new("recheck", $"After {HouseWords.NutsAgain}.", "The board says when the nuts are due."),
                 new("not-needed", "Not needed.", "The board does not remind."),
             ],
             "Cheap insurance.", false) { Read = r => (int)r.Retorque, Write = (r, i) => r with { Retorque = (RetorqueRule)i } },

@@ -5,8 +5,9 @@ create table vehicle_card (
   card_json text
 ) strict, without rowid;
 
--- The stamps of all vehicles are read from this alone.
-create index job_stamp on job(plate, number, version);
+-- What comes due is reckoned from it, and no more from a column of the job.
+drop index job_due;
+alter table job drop column retorque_km;
 
 -- Reminders that were ticked off, and by whom.
 create table reminder_done (

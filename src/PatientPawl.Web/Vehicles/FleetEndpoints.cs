@@ -32,8 +32,6 @@ public sealed record CalendarAddress(string Address);
 /// <summary>Vehicles over the years, and what comes due.</summary>
 internal static class FleetEndpoints
 {
-    // What is further away than this is no reminder yet.
-    private const int DaysAhead = 90;
     private const string KeySetting = "calendar-key";
 
     public static void MapFleet(this RouteGroupBuilder api)
@@ -65,7 +63,7 @@ internal static class FleetEndpoints
             (TickOff c, HttpContext http, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
         {
             if (Standing(events, library, board)
-                .TrueForAll(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id),
+                .All(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id),
                 "a reminder that stands", "There is no such reminder any more."));
             library.TickOff(c.Id, http.User.Identity?.Name ?? "", clock.GetUtcNow());
             return TypedResults.Ok(Standing(events, library, board));
@@ -97,20 +95,14 @@ internal static class FleetEndpoints
         return key;
     }
 
-    /// <summary>Those whose pads are soonest at their minimum first.</summary>
-    private static IOrderedEnumerable<VehicleOutlook> Fleet(EventStore events, ToolBoard board) => events.Fleet()
-        .Select(c => Outlook.Of(c, board.Today))
-        .OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue)
-        .ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal);
+    private static IReadOnlyList<VehicleOutlook> Fleet(EventStore events, ToolBoard board) =>
+        Reminders.SoonestFirst(events.Fleet().Select(c => Outlook.Of(c, board.Today)));
 
-    /// <summary>What comes due, the soonest first, without what was ticked off.</summary>
-    private static List<Reminder> Standing(EventStore events, Library library, ToolBoard board)
+    private static IReadOnlyList<Reminder> Standing(EventStore events, Library library, ToolBoard board)
     {
-        var done = library.DoneReminders();
-        var tools = board.Instruments.Where(i => i.CalibratedUntil is not null).Select(i => (i.Id, i.Name, Until: i.CalibratedUntil!.Value))
-            .Concat(library.Wrenches().Select(w => (w.Id, w.Name, Until: w.CalibratedUntil)));
-        return [.. Fleet(events, board).SelectMany(o => o.Reminders)
-            .Concat(tools.Select(t => Reminder.OfCalibration(t.Id, t.Name, t.Until, board.Today)))
-            .Where(r => r.Due <= board.Today.AddDays(DaysAhead) && !done.Contains(r.Id)).OrderBy(r => r.Due)];
+        var gauges = board.Instruments.Where(i => i.CalibratedUntil is not null)
+            .Select(i => new Calibrated(i.Id, i.Name, i.CalibratedUntil!.Value));
+        var wrenches = library.Wrenches().Select(w => new Calibrated(w.Id, w.Name, w.CalibratedUntil));
+        return Reminders.Standing(Fleet(events, board), gauges.Concat(wrenches), library.DoneReminders(), board.Today);
     }
 }

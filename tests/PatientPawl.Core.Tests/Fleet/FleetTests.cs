@@ -64,11 +64,25 @@ public class FleetTests
     [Fact]
     public void A_calibration_that_ended_says_that_its_tool_decides_nothing()
     {
-        Reminder[] due = [Reminder.OfCalibration("vernier", "Vernier caliper", Today.AddDays(-1), Today),
-            Reminder.OfCalibration("w1", "Quarter-inch click", Today, Today)];
+        Reminder[] due =
+        [
+            Reminder.OfCalibration(new("vernier", "Vernier caliper", Today.AddDays(-1)), Today),
+            Reminder.OfCalibration(new("w1", "Quarter-inch click", Today), Today),
+        ];
         due[0].Overdue.ShouldBeTrue();
         due[0].Says.ShouldContain("decides nothing");
         due[1].Overdue.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void What_stands_is_due_within_ninety_days_the_soonest_first_without_what_was_ticked_off()
+    {
+        Calibrated Tool(string id, int days) => new(id, id, Today.AddDays(days));
+        Calibrated[] tools = [Tool("in-90", 90), Tool("in-91", 91), Tool("past", -400), Tool("ticked", 5)];
+        var ticked = Reminder.OfCalibration(tools[3], Today).Id;
+        Reminders.Standing([], tools, new HashSet<string> { ticked }, Today).Select(r => r.About).ShouldBe(["past", "in-90"]);
+        // Another certificate is another reminder.
+        Reminders.Standing([], [Tool("ticked", 6)], new HashSet<string> { ticked }, Today).Count.ShouldBe(1);
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Fleet;
 using System.Text;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
@@ -52,7 +53,7 @@ public class HouseRuleReaderTests
             job.Step(now);
         }
 
-        seen.AppendLine(string.Join(" | ", JobRecord.Of(job.State).Advice)).AppendLine($"{BoardCard.Of(Guid.Empty, job.State).RetorqueFromKm}");
+        seen.AppendLine(string.Join(" | ", JobRecord.Of(job.State).Advice)).AppendLine($"{WheelNutsDue.Of(Guid.Empty, job.State)?.FromKm}");
         return job;
     }
 }

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Fleet;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
@@ -103,7 +104,7 @@ public class JobTests
         record.Verdicts.Count.ShouldBe(6);
         record.Log.Count.ShouldBe(job.State.Version);
         record.Fitted.ShouldContain("New pads, right.");
-        BoardCard.Of(Guid.NewGuid(), job.State).RetorqueFromKm.ShouldBe(1050);
+        WheelNutsDue.Of(Guid.Empty, job.State)!.ShouldSatisfyAllConditions(n => n.FromKm.ShouldBe(1050), n => n.ToKm.ShouldBe(1080));
     }
 
     [Fact]

@@ -2809,6 +2809,16 @@ export interface components {
             stops: components["schemas"]["StopHeat"][];
             /** @description Beside the usual band. */
             band: components["schemas"]["BedInBand"];
+            /**
+             * Format: double
+             * @description Where the usual band begins.
+             */
+            lowCelsius: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            highCelsius: number;
             /** @description All of it, the cool-down drive included. */
             totalS: components["schemas"]["Duration"];
             /**
@@ -2824,7 +2834,7 @@ export interface components {
             reasons: components["schemas"]["Reasons"];
         };
         /**
-         * @description Where a series ends beside the usual band of 150 to 300 degrees C.
+         * @description Where a series ends beside the usual band of BedIn.
          * @enum {unknown}
          */
         BedInBand: "out-of-reach" | "not-reached" | "reached" | "too-hot";
@@ -2837,6 +2847,8 @@ export interface components {
              * @description How many of its stops were driven, 0 to all of them.
              */
             driven: number;
+            /** @description What that did to the rear rotors, as it was shown. */
+            says: string;
         };
         /** @description What a bed-in is reckoned from. */
         BedInFacts: {
@@ -3032,11 +3044,6 @@ export interface components {
              * @description Minutes left.
              */
             minutesLeft: number;
-            /**
-             * Format: int32
-             * @description Odometer from which the wheel nuts are checked again; null until handed over, and where the house does not ask for it.
-             */
-            retorqueFromKm: null | number;
         };
         /** @description One corner on the board. */
         BoardCorner: {
@@ -3996,6 +4003,17 @@ export interface components {
              */
             steps: number;
         };
+        /** @description One thing that was proved, or was not. */
+        HoldProof: {
+            /** @description What it is called. */
+            what: string;
+            /** @description The verdict. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In a sentence. */
+            says: string;
+            /** @description What a failure asks to look at; null when it passes. */
+            check: null | string;
+        };
         /**
          * @description Whether a hold is met.
          * @enum {unknown}
@@ -4320,12 +4338,16 @@ export interface components {
             right: components["schemas"]["ReadingIn"][];
             facts: null | components["schemas"]["PadFacts"];
         };
-        JobProofView: {
+        /** @description What a job knows of its own proof. */
+        JobProof: {
+            /** @description The series where the pad maker's sheet says nothing. */
             usual: components["schemas"]["BedInSeries"];
             bedIn: null | components["schemas"]["BedInDriven"];
-            hold: null | components["schemas"]["ParkingHoldFacts"];
+            hold: null | components["schemas"]["ParkingHoldTried"];
+            /** @description True where parking shoes run in the hat. */
             hatShoes: boolean;
-            seriesAsked: boolean;
+            /** @description What the house rule asks for instead of a series; null where it asks for one. */
+            instead: null | string;
         };
         /**
          * @description What a job is for.
@@ -5296,7 +5318,7 @@ export interface components {
              */
             apartPercent: null | number;
             /** @description Each thing that was tried. */
-            proofs: components["schemas"]["Proof"][];
+            proofs: components["schemas"]["HoldProof"][];
             /** @description The worst of them; not yet enough where nothing was tried. */
             verdict: components["schemas"]["Verdict"];
             /** @description The answer in a sentence. */
@@ -5342,6 +5364,17 @@ export interface components {
              * @description Air, -30 to 50 degrees C; asked for with the rotors.
              */
             airCelsius: null | number;
+        };
+        /** @description The parking brake was tried on a hill or a roller bench, or the rotors were read after the drive. */
+        ParkingHoldTried: {
+            /** @description What was read; replaces what was known before. */
+            facts: components["schemas"]["ParkingHoldFacts"];
+            /** @description Each thing that was tried, judged as it was shown. */
+            proofs: components["schemas"]["HoldProof"][];
+            /** @description The verdict of all of them. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description In a sentence. */
+            says: string;
         };
         /**
          * @description A part that stays only when it passes.
@@ -5520,17 +5553,6 @@ export interface components {
             from: string;
             /** @description The instrument; null where it was counted. */
             instrumentId: null | string;
-        };
-        /** @description One thing that was proved, or was not. */
-        Proof: {
-            /** @description What it is called. */
-            what: string;
-            /** @description The verdict. */
-            verdict: components["schemas"]["Verdict"];
-            /** @description In a sentence. */
-            says: string;
-            /** @description What a failure asks to look at; null when it passes. */
-            check: null | string;
         };
         /**
          * @description ISO 898-1 property class.
@@ -11572,7 +11594,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobProofView"];
+                    "application/json": components["schemas"]["JobProof"];
                 };
             };
             /** @description A field is wrong: its name, what was sent and what may be. */

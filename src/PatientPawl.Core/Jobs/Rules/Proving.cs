@@ -15,7 +15,8 @@ public static partial class JobRules
         if (!state.Setup.HasNewLinings) throw new NotAllowedException("Nothing new is to be bedded in.", [], []);
         BedIn.Reckon(facts);
         new Checks().Range("driven", driven, 0, facts.Series.Stops, "").ThrowIfAny();
-        return new(facts, driven);
+        return new(facts, driven, driven == 0 ? "None of its stops was driven."
+            : BedIn.Reckon(facts with { Series = facts.Series with { Stops = driven } }).Says);
     }
 
     /// <summary>Notes what the parking brake was tried by.</summary>
@@ -26,9 +27,10 @@ public static partial class JobRules
         ArgumentNullException.ThrowIfNull(facts);
         RequireOpen(state);
         if (state.Setup.IsPlain) throw new NotAllowedException("This axle has no parking brake.", [], []);
-        if (ParkingHold.Judge(facts).Proofs.Count == 0)
+        var judged = ParkingHold.Judge(facts);
+        if (judged.Proofs.Count == 0)
             throw new InputException(new InputError("hillPercent", "nothing", "a hill, roller forces or rotor temperatures",
                 "Nothing was entered that was tried: a hill, the forces of a roller bench or the rotors' temperatures."));
-        return new(facts);
+        return new(facts, judged.Proofs, judged.Verdict, judged.Says);
     }
 }

@@ -1,6 +1,5 @@
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
-using PatientPawl.Core.Proving;
 
 namespace PatientPawl.Core.Jobs;
 
@@ -11,9 +10,9 @@ internal sealed class BrakeProved : StepBehaviour
 
     public override void Check(JobState state, ClickOn command, string? outcome)
     {
-        if (outcome is not null || state.Hold is not { } hold || ParkingHold.Judge(hold) is not { Verdict: Verdict.Outside } judged) return;
-        throw new NotAllowedException($"{judged.Says} Say so at the step, or try it again on the bench.",
-            [.. judged.Proofs.Select(p => p.Check).OfType<string>()], [13]);
+        if (outcome is not null || state.Hold is not { Verdict: Verdict.Outside } tried) return;
+        throw new NotAllowedException($"{tried.Says} Say so at the step, or try it again on the bench.",
+            [.. tried.Proofs.Select(p => p.Check).OfType<string>()], [13]);
     }
 
     // What was tried belongs to the brake as it was: once it is said not to hold, it is tried anew.

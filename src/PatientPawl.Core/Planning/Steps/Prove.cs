@@ -15,8 +15,8 @@ internal static class Prove
     internal static IEnumerable<string> TellTheDriver(PlanSetup s)
     {
         yield return s.PadsNew ? "The brakes bite less until bedded, and a light even hiss is normal; but the pedal itself is firm: a soft pedal comes back." : "The pedal is firm: a soft pedal comes back.";
-        if (s.Rules.Retorque == RetorqueRule.Recheck) yield return "Wheel nuts again after 50 to 80 km.";
-        if (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle) yield return "Gentle for the first 150 to 300 km, no heavy stops, unless the pad maker's sheet says otherwise.";
+        if (s.Rules.Retorque == RetorqueRule.Recheck) yield return $"Wheel nuts again after {HouseWords.NutsAgain}.";
+        if (s.PadsNew && s.Rules.BedIn == BedInRule.Gentle) yield return $"{HouseWords.Gentle}, unless the pad maker's sheet says otherwise.";
     }
 
     public static IReadOnlyList<StepType> All { get; } =

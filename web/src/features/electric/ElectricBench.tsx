@@ -1,10 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { api, take, type JobView, type Schemas, type Side } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
-import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
-import { jobTitle, useThisJob } from "../jobs/JobFrame";
+import { JobBenchShell } from "../jobs/JobBenchShell";
+import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { Actuator } from "./Actuator";
 import { useLive, type Live, type Running } from "./live";
@@ -25,21 +24,14 @@ export function ElectricBench() {
     queryFn: () => take(api.GET("/api/jobs/{id}/electric", { params: { path: { id: job.id } } })),
     placeholderData: (before) => before,
   });
-  const car = jobTitle(job);
   return (
-    <Shell
+    <JobBenchShell
       title="Electric bench"
-      sub={`${car.title}, ${car.sub}`}
-      info={
-        <Link className="flex min-h-11 items-center text-inherit no-underline" to={`/jobs/${job.id}`}>
-          Run sheet
-        </Link>
-      }
       keys={{ Space: "What comes next, once all hands are clear", Esc: "Stop what runs" }}
     >
       {bench.data && <Bench job={job} bench={bench.data} />}
       <ProblemNote error={bench.error} />
-    </Shell>
+    </JobBenchShell>
   );
 }
 

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../app/api";
+import { Axes } from "../../ui/Axes";
 import { useBox } from "../../ui/box";
 import { figure } from "../jobs/words";
 
@@ -51,12 +52,7 @@ export function TracePlot({
     <div ref={ref} className="h-full min-h-[120px] w-full flex-1 overflow-hidden">
       {width > 0 && height > 0 && (
         <svg width={width} height={height} role="img" aria-label={says} fontSize="14" fill="var(--ink-2)">
-          <path
-            d={`M${LEFT} ${TOP - 8} V${floor} H${width - RIGHT}`}
-            stroke="var(--ink)"
-            strokeWidth="1.5"
-            fill="none"
-          />
+          <Axes left={LEFT} top={TOP - 8} right={width - RIGHT} floor={floor} />
           {[0, 7, 14, 21].map((a) => (
             <text key={a} x={LEFT - 8} y={y(a) + 5} textAnchor="end">
               {a}

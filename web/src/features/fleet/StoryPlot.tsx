@@ -1,4 +1,5 @@
 import type { Schemas } from "../../app/api";
+import { Axes } from "../../ui/Axes";
 import { useBox } from "../../ui/box";
 import { figure } from "../jobs/words";
 
@@ -39,12 +40,7 @@ export function StoryPlot({ series, from, to }: { series: Series[]; from: number
     <div ref={ref} className="h-[150px] w-full overflow-hidden">
       {width > 0 && (
         <svg width={width} height={height} role="img" aria-label={says} fontSize="14" fill="var(--ink-2)">
-          <path
-            d={`M${LEFT} ${TOP} V${floor} H${width - RIGHT}`}
-            stroke="var(--ink)"
-            strokeWidth="1.5"
-            fill="none"
-          />
+          <Axes left={LEFT} top={TOP} right={width - RIGHT} floor={floor} />
           {[least + spread * AIR, most - spread * AIR].map((v) => (
             <text key={v} x={LEFT - 6} y={y(v) + 5} textAnchor="end">
               {figure(v, decimals)}

@@ -5,9 +5,11 @@ import { useAnswer, useCommand, useFigures, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
-import { jobTitle, useThisJob } from "../jobs/JobFrame";
+import { JobBenchShell } from "../jobs/JobBenchShell";
+import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { BedInPlot } from "./BedInPlot";
+import { useProof } from "./proof";
 import { Field, Toggle } from "./fields";
 
 type Facts = Schemas["BedInFacts"];
@@ -37,28 +39,14 @@ export function QuickBedIn() {
 /** The bed-in of a job: what was driven is noted, and stands in its record. */
 export function JobBedIn() {
   const job = useThisJob();
-  const proof = useQuery({
-    queryKey: ["job", job.id, "proof", job.version],
-    queryFn: () => take(api.GET("/api/jobs/{id}/proof", { params: { path: { id: job.id } } })),
-    placeholderData: (before) => before,
-  });
-  const car = jobTitle(job);
+  const proof = useProof(job);
   return (
-    <Shell
-      title="Bed-in"
-      sub={`${car.title}, ${car.sub}`}
-      keys={{ Space: "Note the stops that were driven" }}
-      info={
-        <Link className="flex min-h-11 items-center text-inherit no-underline" to={`/jobs/${job.id}`}>
-          Run sheet
-        </Link>
-      }
-    >
+    <JobBenchShell title="Bed-in" keys={{ Space: "Note the stops that were driven" }}>
       {proof.data && (
         <BedInBench name={`${job.id} bed-in`} usual={proof.data.usual} job={job} proof={proof.data} />
       )}
       <ProblemNote error={proof.error} />
-    </Shell>
+    </JobBenchShell>
   );
 }
 
@@ -71,7 +59,7 @@ function BedInBench({
   name: string;
   usual: Schemas["BedInSeries"];
   job?: JobView;
-  proof?: Schemas["JobProofView"];
+  proof?: Schemas["JobProof"];
 }) {
   const noted = proof?.bedIn?.facts ?? null;
   const series = noted?.series ?? usual;
@@ -182,11 +170,7 @@ function BedInBench({
               </p>
             )
           )}
-          {proof && !proof.seriesAsked && (
-            <p className="m-0 text-[18px] font-bold">
-              House rule: gentle for the first 150 to 300 km instead of a series.
-            </p>
-          )}
+          {proof?.instead && <p className="m-0 text-[18px] font-bold">{proof.instead}</p>}
           <ProblemNote error={answer.error} />
         </div>
         {job && facts && a && (

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../app/api";
+import { Axes } from "../../ui/Axes";
 import { useBox } from "../../ui/box";
 import { figure } from "../jobs/words";
 
@@ -7,9 +8,6 @@ const RIGHT = 16;
 const TOP = 22;
 const FOOT = 28;
 const LEAST_CELSIUS = 320;
-
-/** The usual band, as a shade behind the curve. */
-const BAND = { low: 150, high: 300 };
 
 /** A rear rotor's temperature over the series: up at each stop, down between; the ceiling and the usual band behind it. */
 export function BedInPlot({ answer, air }: { answer: Schemas["BedInAnswer"]; air: number }) {
@@ -41,21 +39,16 @@ export function BedInPlot({ answer, air }: { answer: Schemas["BedInAnswer"]; air
         >
           <rect
             x={LEFT}
-            y={y(BAND.high)}
+            y={y(answer.highCelsius)}
             width={width - LEFT - RIGHT}
-            height={y(BAND.low) - y(BAND.high)}
+            height={y(answer.lowCelsius) - y(answer.highCelsius)}
             fill="var(--plate)"
             stroke="var(--rule)"
           />
-          <text x={width - RIGHT - 8} y={y(BAND.high) + 20} textAnchor="end">
-            usual band, 150 to 300
+          <text x={width - RIGHT - 8} y={y(answer.highCelsius) + 20} textAnchor="end">
+            usual band, {answer.lowCelsius} to {answer.highCelsius}
           </text>
-          <path
-            d={`M${LEFT} ${TOP - 8} V${floor} H${width - RIGHT}`}
-            stroke="var(--ink)"
-            strokeWidth="1.5"
-            fill="none"
-          />
+          <Axes left={LEFT} top={TOP - 8} right={width - RIGHT} floor={floor} />
           {[0, 100, 200, 300].map((c) => (
             <text key={c} x={LEFT - 8} y={y(c) + 5} textAnchor="end">
               {c}

@@ -1,4 +1,3 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ApiError, take, type JobView, type Schemas } from "../../app/api";
 import { useAnswer, useCommand, useFigures, useKeys } from "../../app/hooks";
@@ -6,9 +5,11 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { VerdictMark } from "../../ui/marks";
 import { Why } from "../../ui/Why";
-import { jobTitle, useThisJob } from "../jobs/JobFrame";
+import { JobBenchShell } from "../jobs/JobBenchShell";
+import { useThisJob } from "../jobs/JobFrame";
 import { figure } from "../jobs/words";
 import { Choice } from "../measuring/fields";
+import { useProof } from "./proof";
 import { Field } from "./fields";
 
 type Facts = Schemas["ParkingHoldFacts"];
@@ -32,26 +33,12 @@ export function QuickProve() {
 /** What proves the parking brake of a job: it stands in its record, and a failure holds the car. */
 export function JobProve() {
   const job = useThisJob();
-  const proof = useQuery({
-    queryKey: ["job", job.id, "proof", job.version],
-    queryFn: () => take(api.GET("/api/jobs/{id}/proof", { params: { path: { id: job.id } } })),
-    placeholderData: (before) => before,
-  });
-  const car = jobTitle(job);
+  const proof = useProof(job);
   return (
-    <Shell
-      title="Parking brake"
-      sub={`${car.title}, ${car.sub}`}
-      keys={{ Space: "Note what was tried" }}
-      info={
-        <Link className="flex min-h-11 items-center text-inherit no-underline" to={`/jobs/${job.id}`}>
-          Run sheet
-        </Link>
-      }
-    >
-      {proof.data && <ProveBench name={`${job.id} prove`} job={job} noted={proof.data.hold} />}
+    <JobBenchShell title="Parking brake" keys={{ Space: "Note what was tried" }}>
+      {proof.data && <ProveBench name={`${job.id} prove`} job={job} noted={proof.data.hold?.facts ?? null} />}
       <ProblemNote error={proof.error} />
-    </Shell>
+    </JobBenchShell>
   );
 }
 
