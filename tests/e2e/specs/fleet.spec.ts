@@ -66,7 +66,8 @@ test("a parking brake that the figures do not prove leads back; the bed-in is co
   await expect(page.getByText(/The right corner: adjustment/)).toBeVisible();
   await page.getByRole("button", { name: /Note it/ }).click();
   await page.getByRole("link", { name: "Noted: to the run sheet" }).click();
-  // What the figures say cannot be clicked away.
+  // What the figures say cannot be clicked away. The bench answers keys until the run sheet stands.
+  await expect(page.getByRole("button", { name: /It creeps/ })).toBeVisible();
   await page.keyboard.press("Space");
   await expect(page.getByText(/Say so at the step, or try it again on the bench/)).toBeVisible();
   await page.getByRole("button", { name: /It creeps/ }).click();
