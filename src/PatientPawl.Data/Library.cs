@@ -100,6 +100,14 @@ public sealed class Library(Database database)
     /// <summary>Ends a session.</summary>
     public void EndSession(string id) => ChangePeople((c, x) => c.Execute("delete from session where id = @id", new { id }, x));
 
+    /// <summary>What the workshop is called, until somebody names it.</summary>
+    public string WorkshopName => Setting(NameSetting) ?? "Your workshop";
+
+    /// <summary>Names the workshop.</summary>
+    public void Name(string workshop) => SetSetting(NameSetting, workshop);
+
+    private const string NameSetting = "workshop-name";
+
     public string? Setting(string key) => database.Read(c => c.ExecuteScalar<string?>("select value from setting where key = @key", new { key }));
 
     public void SetSetting(string key, string value) => database.Write((c, x) =>

@@ -12,7 +12,7 @@ public class PhotoTests
     private static string[] Upright => ["red", "green", "blue", "white"];
 
     /// <summary>Four fields, read left to right and top to bottom: which of them stands where tells how the picture was turned.</summary>
-    private static byte[] FourFields(int width = 64, int height = 48, SKEncodedImageFormat format = SKEncodedImageFormat.Jpeg)
+    internal static byte[] FourFields(int width = 64, int height = 48, SKEncodedImageFormat format = SKEncodedImageFormat.Jpeg)
     {
         using var bitmap = new SKBitmap(width, height);
         using var canvas = new SKCanvas(bitmap);
@@ -42,7 +42,7 @@ public class PhotoTests
         return [.. jpeg[..2], 0xFF, 0xE1, (byte)((body.Length + 2) >> 8), (byte)(body.Length + 2), .. body, .. jpeg[2..]];
     }
 
-    private static JsonObject Photo(byte[] content, string caption = "crack in the lining", string? side = "left", string? of = null) => new()
+    internal static JsonObject Photo(byte[] content, string caption = "crack in the lining", string? side = "left", string? of = null) => new()
     {
         ["eventId"] = Guid.NewGuid().ToString(),
         ["occurredAt"] = DateTimeOffset.Now.ToString("O"),

@@ -8,7 +8,8 @@ const port = Number(process.env.PAWL_PORT);
 export default defineConfig({
   testDir: "specs",
   timeout: 120_000,
-  expect: { timeout: 10_000 },
+  // A shared machine may take many times as long as a quiet one.
+  expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: false,
   retries: 0,
@@ -16,7 +17,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     // Every test begins with a browser that knows nothing: only those that are about it keep the pages.
     serviceWorkers: "block",
     launchOptions: {

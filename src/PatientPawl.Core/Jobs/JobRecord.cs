@@ -22,12 +22,12 @@ public sealed record RecordLine(int Seq, DateTimeOffset At, DateTimeOffset? Clie
 /// <param name="Where">Corner.</param>
 /// <param name="Fastener">What, and which of them.</param>
 /// <param name="Wanted">At the bolt, N m and lbf ft, or a note that it is unverified.</param>
-/// <param name="Setting">What the wrench was set to.</param>
+/// <param name="Setting">What the wrench was set to; null where none was.</param>
 /// <param name="Applied">The interval applied, by the wrench's permissible deviation.</param>
 /// <param name="Wrench">The wrench.</param>
 /// <param name="By">Who signed.</param>
 /// <param name="Verified">False when the lead had to accept it.</param>
-public sealed record RecordTorque(string Where, string Fastener, string Wanted, string Setting, string Applied, string Wrench, string By, bool Verified);
+public sealed record RecordTorque(string Where, string Fastener, string Wanted, string? Setting, string Applied, string Wrench, string By, bool Verified);
 
 /// <summary>A photo of the record.</summary>
 /// <param name="Sha256">What it is found by.</param>
@@ -89,8 +89,8 @@ public sealed record JobRecord(
     {
         var name = $"{Phrase.Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
         var wanted = $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m ({Figure.Of(t.Line.Wanted.PoundForceFeet, 1)} lbf ft){(t.Line.ThenAngle is { } turn ? $", then {Figure.Of(turn.Degrees)}°" : "")}";
-        if (t.HandTight) return new(t.Step.Side?.Word() ?? "car", name, "hand-tight, no figure anywhere", "none", "", "by hand", by, true);
-        return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : "none",
+        if (t.HandTight) return new(t.Step.Side?.Word() ?? "car", name, "hand-tight, no figure anywhere", null, "", "by hand", by, true);
+        return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : null,
             t.Set is { AppliedLow: { } low, AppliedHigh: { } high } ? $"{Figure.Of(low.NewtonMeters, 1)} to {Figure.Of(high.NewtonMeters, 1)} N m" : t.Reason ?? "",
             t.Wrench?.Id ?? "spanner, marked", by, t.Verified);
     }

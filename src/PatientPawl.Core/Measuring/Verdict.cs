@@ -166,5 +166,5 @@ public static class LimitJudgement
         return new(about.Says, value, limit, kind, guard, verdict, trail.Done()) { Wanted = lacking, About = about, InstrumentId = instrument.Id };
     }
 
-    private static string LimitName(LimitKind kind) => kind == LimitKind.Minimum ? "Minimum" : "Maximum";
+    internal static string LimitName(LimitKind kind) => kind == LimitKind.Minimum ? "Minimum" : "Maximum";
 }

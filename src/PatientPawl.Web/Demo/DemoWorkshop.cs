@@ -29,7 +29,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
     public void FillWhenEmpty()
     {
         if (library.Technicians().Count > 0 || events.JobIds().Count > 0) return;
-        library.SetSetting("workshop-name", "Gannet Sound Community Transport");
+        library.Name("Gannet Sound Community Transport");
         library.SetSetting("demo", "yes");
         var people = new[] { ("Kit Ransome", true), ("Ines Marrow", false), ("Oona Firth", false), ("Tor Aske", false), ("Sol Penhale", false) }
             .Select(p => Add(p.Item1, p.Item2)).ToDictionary(t => t.Name.Split(' ')[0]);

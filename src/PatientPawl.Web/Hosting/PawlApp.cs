@@ -186,6 +186,7 @@ public static class PawlApp
         api.MapPads();
         Proving.ProvingEndpoints.MapProving(api);
         Vehicles.FleetEndpoints.MapFleet(api);
+        Documents.DocumentEndpoints.MapDocuments(api);
         api.MapMeasuring();
         Electric.ElectricEndpoints.MapElectric(api);
         api.MapTorque();

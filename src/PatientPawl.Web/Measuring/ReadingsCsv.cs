@@ -101,6 +101,6 @@ internal static class ReadingsCsv
         return reading;
     }
 
-    private static string Kebab<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
+    internal static string Kebab<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
     private static InputException Wrong(string field, string value, string allowed, string says) => new(new InputError(field, Figure.Shorten(value), allowed, says));
 }

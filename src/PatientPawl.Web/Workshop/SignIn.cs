@@ -127,7 +127,7 @@ internal static class SignInEndpoints
             var lead = signIn.Make(request.Name, request.Pin, isLead: true);
             if (!library.Add(lead, onlyWhenEmpty: true))
                 throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
-            library.SetSetting("workshop-name", request.Workshop.Trim());
+            library.Name(request.Workshop.Trim());
             DemoWorkshop.AddWrenches(library);
             var user = Principal(lead, library.BeginSession(lead.Id, clock.GetUtcNow()));
             await http.SignInAsync(user);
@@ -175,7 +175,7 @@ internal static class SignInEndpoints
         var technicians = library.Technicians();
         // A cookie from another database on the same port names nobody here.
         var me = technicians.FirstOrDefault(t => t.Id.ToString() == user.FindFirstValue(ClaimTypes.NameIdentifier));
-        return new(me is null ? null : Name(me), library.Setting("workshop-name") ?? "Your workshop", [.. technicians.Where(t => t.LeftAt is null).Select(Name)], technicians.Count == 0, demo.Pin);
+        return new(me is null ? null : Name(me), library.WorkshopName, [.. technicians.Where(t => t.LeftAt is null).Select(Name)], technicians.Count == 0, demo.Pin);
     }
 
     private static TechnicianName Name(Technician t) => new(t.Id, t.Name, t.IsLead);

@@ -868,6 +868,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/torques/csv/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Torques from CSV, with what became of each line
+         * @description Torques from CSV, with what became of each line. Only for who is signed in.
+         */
+        post: operations["readTorquesCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/instruments": {
         parameters: {
             query?: never;
@@ -1470,6 +1490,106 @@ export interface paths {
          * @description Notes what the parking brake was tried by. Only for who is signed in. Sent twice under one event id it counts once.
          */
         post: operations["noteParkingHold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/record/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The record as a document: title, notes, facts, tables, photos; page, PDF and HTML are made from it
+         * @description The record as a document: title, notes, facts, tables, photos; page, PDF and HTML are made from it. Only for who is signed in.
+         */
+        get: operations["getRecordDocument"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The record as PDF on A4 or Letter, its typeface embedded
+         * @description The record as PDF on A4 or Letter, its typeface embedded. Only for who is signed in.
+         */
+        get: operations["getRecordPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/record.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The record as one HTML file that fetches nothing
+         * @description The record as one HTML file that fetches nothing. Only for who is signed in.
+         */
+        get: operations["getRecordHtml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/address.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The job's address as a QR code (ISO/IEC 18004)
+         * @description The job's address as a QR code (ISO/IEC 18004). Only for who is signed in.
+         */
+        get: operations["getAddressCode"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/torques.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The job's torques as CSV (RFC 4180), newton metres and degrees
+         * @description The job's torques as CSV (RFC 4180), newton metres and degrees. Only for who is signed in.
+         */
+        get: operations["getTorquesCsv"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3404,6 +3524,86 @@ export interface components {
             handedOver: boolean;
             /** @description What the job is for. */
             purpose: components["schemas"]["JobPurpose"];
+        };
+        /** @description A column of a table. */
+        DocumentColumn: {
+            /** @description Its heading; empty where it needs none. */
+            heading: string;
+            /**
+             * Format: int32
+             * @description Its share of the width, in parts of the row's sum.
+             */
+            share: number;
+        };
+        /** @description A named fact. */
+        DocumentFact: {
+            /** @description What it is of. */
+            name: string;
+            /** @description The fact. */
+            says: string;
+        };
+        /** @description A sentence at the head of a document. */
+        DocumentNote: {
+            /** @description The sentence. */
+            says: string;
+            /** @description True where the reader must not miss it. */
+            warns: boolean;
+        };
+        /** @description A part of a document. */
+        DocumentPart: {
+            /** @description Its heading; empty at the head of the document. */
+            heading: string;
+            /** @description Named facts. */
+            facts: components["schemas"]["DocumentFact"][];
+            /** @description Sentences. */
+            lines: string[];
+            table: null | components["schemas"]["DocumentTable"];
+            /** @description Photos. */
+            photos: components["schemas"]["DocumentPhoto"][];
+            /**
+             * @description True where the reader must not miss it.
+             * @default false
+             */
+            warns: boolean;
+        };
+        /** @description A photo. */
+        DocumentPhoto: {
+            /** @description What it is found by. */
+            sha256: string;
+            /**
+             * Format: int32
+             * @description How wide, in pixels.
+             */
+            widthPx: number;
+            /**
+             * Format: int32
+             * @description How high, in pixels.
+             */
+            heightPx: number;
+            /** @description What it shows. */
+            caption: string;
+            /** @description Where, of which report, by whom and when. */
+            says: string;
+        };
+        /** @description A row of a table. */
+        DocumentRow: {
+            /** @description A cell for each column. */
+            cells: string[];
+            verdict?: null | components["schemas"]["Verdict"];
+            /**
+             * @description True where it was undone later.
+             * @default false
+             */
+            struck: boolean;
+        };
+        /** @description A table. */
+        DocumentTable: {
+            /** @description Its columns. */
+            columns: components["schemas"]["DocumentColumn"][];
+            /** @description Its rows. */
+            rows: components["schemas"]["DocumentRow"][];
+            /** @description True where a heading is to be printed. */
+            hasHeading?: boolean;
         };
         /** @description A finished row. */
         DoneRow: {
@@ -5674,6 +5874,19 @@ export interface components {
             /** @description True when any figure used was a default. */
             usesDefaults?: boolean;
         };
+        /** @description A record, ready to be laid out: page, PDF and HTML are made from this one, so that none of them says another thing. */
+        RecordDocument: {
+            /** @description Its title. */
+            title: string;
+            /** @description Whose it is. */
+            workshop: string;
+            /** @description What stands at its head. */
+            notes: components["schemas"]["DocumentNote"][];
+            /** @description Its parts, in order. */
+            parts: components["schemas"]["DocumentPart"][];
+            /** @description What stands at its end. */
+            foot: string;
+        };
         /** @description A line of the record's log. */
         RecordLine: {
             /**
@@ -5738,8 +5951,8 @@ export interface components {
             fastener: string;
             /** @description At the bolt, N m and lbf ft, or a note that it is unverified. */
             wanted: string;
-            /** @description What the wrench was set to. */
-            setting: string;
+            /** @description What the wrench was set to; null where none was. */
+            setting: null | string;
             /** @description The interval applied, by the wrench's permissible deviation. */
             applied: string;
             /** @description The wrench. */
@@ -7097,6 +7310,23 @@ export interface components {
             wrenchId: null | string;
             crowfoot: null | components["schemas"]["Crowfoot"];
         };
+        TorqueRow: {
+            side: null | components["schemas"]["Side"];
+            role: components["schemas"]["FastenerRole"];
+            /** Format: int32 */
+            index: number;
+            wantedNm: components["schemas"]["Torque"];
+            thenAngleDeg: null | components["schemas"]["Angle"];
+            setNm: null | components["schemas"]["Torque"];
+            appliedLowNm: null | components["schemas"]["Torque"];
+            appliedHighNm: null | components["schemas"]["Torque"];
+            wrench: string;
+            verified: boolean;
+            handTight: boolean;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description What to set the wrench to. */
         TorqueSet: {
             /** @description The torque wanted at the bolt. */
@@ -7154,6 +7384,10 @@ export interface components {
          * @enum {unknown}
          */
         TorqueUnit: "nm" | "lbf-ft" | "lbf-in" | "kgf-m";
+        TorquesRead: {
+            torques: components["schemas"]["TorqueRow"][];
+            lines: components["schemas"]["CsvLine"][];
+        };
         TraceAnswer: {
             reading: components["schemas"]["TraceReading"];
             drawn: components["schemas"]["TracePoint"][];
@@ -9811,6 +10045,66 @@ export interface operations {
             };
         };
     };
+    readTorquesCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TorquesRead"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
     getInstruments: {
         parameters: {
             query?: never;
@@ -11804,6 +12098,290 @@ export interface operations {
             };
             /** @description Not now: what is lacking, and what it would break. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getRecordDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordDocument"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getRecordPdf: {
+        parameters: {
+            query?: {
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getRecordHtml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getAddressCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getTorquesCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
