@@ -198,6 +198,12 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <summary>What is known of every vehicle that was here.</summary>
     public IReadOnlyList<FleetCard> Fleet() => _index.Fleet(plate => FleetCard.Of(VehicleJobs(plate)));
 
+    // Older ones tell of another workshop: other people, other tools.
+    private const int LessonsKept = 200;
+
+    /// <summary>What finished jobs taught this workshop.</summary>
+    public Lessons Lessons() => Core.Fleet.Lessons.Of(_index.Lessons(LessonsKept));
+
     private JobState? Whole(Guid jobId)
     {
         try

@@ -75,6 +75,12 @@ public sealed class JobIndex(Database database)
         return [.. from row in rows let card = row.Stamp == row.Kept ? ReadCard(row.Card) : KeepCard(row.Plate, row.Stamp, anew(row.Plate)) where card is not null select card];
     }
 
+    /// <summary>What the last finished jobs of this workshop taught, the newest first; copies that were read in are another workshop's.</summary>
+    /// <param name="most">At most so many.</param>
+    public IReadOnlyList<JobLesson> Lessons(int most) => database.Read(c => c.Query<string>("""
+        select lesson_json from job_lesson l where not exists(select 1 from imported i where i.job_id = l.job_id) order by number desc limit @most
+        """, new { most }).Select(json => JsonSerializer.Deserialize<JobLesson>(json, PawlJson.Options)).OfType<JobLesson>().ToList());
+
     private FleetCard? KeepCard(string plate, string stamp, FleetCard? card)
     {
         var json = card is null ? null : JsonSerializer.Serialize(card, PawlJson.Options);
@@ -105,6 +111,18 @@ public sealed class JobIndex(Database database)
     /// </summary>
     internal static void Save(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
     {
+        SaveRow(c, t, jobId, state);
+        var id = jobId.ToString();
+        if (JobLesson.Of(state) is { } lesson)
+            c.Execute("""
+                insert into job_lesson(number, job_id, lesson_json) select number, id, @json from job where id = @id
+                on conflict(number) do update set lesson_json = excluded.lesson_json
+                """, new { id, json = JsonSerializer.Serialize(lesson, PawlJson.Options) }, t);
+        else c.Execute("delete from job_lesson where job_id = @id", new { id }, t);
+    }
+
+    private static void SaveRow(SqliteConnection c, SqliteTransaction t, Guid jobId, JobState state)
+    {
         var opened = state.Opened ?? throw new ArgumentException("The job was never opened.", nameof(state));
         var row = new
         {
@@ -122,7 +140,7 @@ public sealed class JobIndex(Database database)
             insert into job(id, number, bay, version, finished, engine_version, plate) values(@id, @number, @bay, @version, @finished, @engine, @plate);
             insert into job_search(rowid, words) values(@number, @words)
             """,
-            new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use}" }, t);
+            new { row.id, number, row.bay, row.version, row.finished, row.engine, row.plate, words = $"{number} {opened.Vehicle.Plate} {opened.Vehicle.Make} {opened.Vehicle.Model} {opened.Vehicle.Use} {opened.Vehicle.Vin}" }, t);
     }
 
     /// <summary>Makes the card of a job anew, and its row.</summary>

@@ -52,6 +52,28 @@ public sealed class FleetTests : IAsyncLifetime
     };
 
     [Fact]
+    public async Task Minutes_learnt_from_finished_jobs_go_into_the_next_one_as_they_were_known_when_it_was_opened()
+    {
+        var lessons = await Get("workshop/lessons");
+        ((int)lessons["jobs"]!).ShouldBeGreaterThan(10);
+        var learnt = lessons["minutes"]!.AsArray().ToDictionary(m => m!["stepId"]!.ToString(), m => (int)m!["minutes"]!);
+        learnt.Count.ShouldBeGreaterThan(20);
+        var id = await _shop.NewJob(bay: 42);
+        var opened = (await _shop.Job(id))["opened"]!;
+        opened["minutes"]!.AsArray().ToDictionary(m => m!["stepId"]!.ToString(), m => (int)m!["minutes"]!).ShouldBe(learnt, ignoreOrder: true);
+        foreach (var step in (await _shop.Job(id))["sheet"]!["ahead"]!.AsArray())
+            if (learnt.TryGetValue(step!["step"]!["stepId"]!.ToString(), out var minutes)) ((int)step["minutes"]!).ShouldBe(minutes);
+    }
+
+    [Fact]
+    public async Task A_past_job_is_found_by_its_vin()
+    {
+        var found = (await Get("jobs/past?search=1111111111"))["jobs"]!.AsArray();
+        found.Count.ShouldBeGreaterThan(0);
+        found.ShouldAllBe(j => j!["vehicle"]!["vin"]!.ToString().StartsWith("1111111111"));
+    }
+
+    [Fact]
     public async Task A_vehicles_story_holds_its_jobs_newest_first_its_figures_and_what_was_learnt()
     {
         var story = await Get("vehicles/GNT 118/story");

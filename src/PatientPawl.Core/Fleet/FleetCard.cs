@@ -1,5 +1,8 @@
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Pads;
+using PatientPawl.Core.Planning;
+using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
 using UnitsNet;
@@ -35,6 +38,12 @@ public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm)
         .Any(d => d.Answers.Any(a => a is { Id: LookOverQuestions.TwinWheels, Answer: LookOverAnswer.Yes }));
 }
 
+/// <summary>Its brake fluid, when it was last tested.</summary>
+/// <param name="On">The day.</param>
+/// <param name="WaterPercent">Water by test pen, 0 to 10 %.</param>
+/// <param name="Water">What that says.</param>
+public sealed record FluidTested(DateOnly On, double WaterPercent, WaterVerdict Water);
+
 /// <summary>What a workshop's lists must know of a vehicle, kept beside its jobs: what comes due is reckoned from it for the day that asks.</summary>
 /// <param name="Vehicle">The vehicle, as its last job knew it.</param>
 /// <param name="Visits">Its visits, oldest first.</param>
@@ -44,6 +53,15 @@ public sealed record WheelNutsDue(Guid JobId, int FromKm, int ToKm)
 public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Visits, IReadOnlyList<WearPoint> Wear, Length MinimumLining,
     WheelNutsDue? Nuts)
 {
+    /// <summary>Its fluid, as it was last tested; null where it never was.</summary>
+    public FluidTested? Fluid { get; init; }
+
+    /// <summary>The job after which the wear lamp waits for a tool to reset it; null where none does.</summary>
+    public Guid? LampWaits { get; init; }
+
+    /// <summary>Fasteners that go in new with its next pads, in words, with their numbers where the sheet has them.</summary>
+    public IReadOnlyList<string> SingleUse { get; init; } = [];
+
     /// <summary>The card of a vehicle; null where it had none but practice jobs.</summary>
     /// <param name="jobs">Its jobs, in any order.</param>
     public static FleetCard? Of(IReadOnlyList<VehicleJob> jobs)
@@ -51,7 +69,21 @@ public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Vis
         var real = Told(jobs);
         if (real is not [.., { State: { Opened: { } opened } last } latest]) return null;
         return new(opened.Vehicle, [.. real.Select(j => Visit(j.State))], VehicleHistory.PadWear(real.Select(j => j.State)),
-            opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, WheelNutsDue.Of(latest.Id, last));
+            opened.Sheet.Pads.MinimumLining ?? PadWear.DefaultMinimum, WheelNutsDue.Of(latest.Id, last))
+        {
+            Fluid = real.Select(j => Tested(j.State)).LastOrDefault(f => f is not null),
+            LampWaits = JobRecord.LampWaits(last) ? latest.Id : null,
+            SingleUse = [.. opened.Sheet.Torques.Where(l => l.RenewedEveryTime && l.Role is FastenerRole.SlidePin or FastenerRole.Bracket).Select(InWords)],
+        };
+    }
+
+    private static FluidTested? Tested(JobState job) =>
+        JobRules.FluidIn(job) is { Water: { } water } ? new(Visit(job).On, job.Fluid.WaterPercent!.Value, water) : null;
+
+    private static string InWords(TorqueLine line)
+    {
+        var count = Figure.Count(2 * line.PerCorner, Fasteners.Words(line.Role));
+        return line.PartNumber is { } number ? $"{count}, number {number}" : count;
     }
 
     /// <summary>The jobs that tell something of a vehicle, in their order: practice and tests do not.</summary>

@@ -1,3 +1,4 @@
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Vehicles;
@@ -13,6 +14,12 @@ public enum ReminderKind
     Pads,
     /// <summary>A wrench's or gauge's calibration.</summary>
     Calibration,
+    /// <summary>Brake fluid: tested again, or changed.</summary>
+    Fluid,
+    /// <summary>A wear lamp that a tool must reset.</summary>
+    WearLamp,
+    /// <summary>Single-use fasteners to order before the next pads.</summary>
+    SingleUseParts,
 }
 
 /// <summary>Something that comes due.</summary>
@@ -118,6 +125,9 @@ public static class Outlook
             within = [.. new[] { 30, 60, 90 }.Select(days => GoneBy(card, (int)Math.Round(since + days * driven.KmPerDay)))];
         }
 
+        if (card.Fluid is { } fluid)
+            trail.Input("Brake fluid", $"{Figure.Of(fluid.WaterPercent, 1)} % water on {Figure.Date(fluid.On)}").Default("Fluid again",
+                $"after {FluidGoodDays} days, {FluidPlanDays} once a change is planned", "practice-due");
         var reminders = RemindersOf(card, driven, last, padsDue, today).OrderBy(r => r.Due).ToArray();
         trail.Conclude(reminders.Length > 0 ? reminders[0].Says : "Nothing comes due that is known of.");
         return new(card.Vehicle, last, driven, pads, padsDue, within[0], within[1], within[2], reminders,
@@ -127,6 +137,23 @@ public static class Outlook
     // Chance that the minimum is met within a distance of the last reading.
     private static double? GoneBy(FleetCard card, int km) =>
         km < 1 ? null : 1 - PadForecast.Compute(card.Wear, card.MinimumLining, Math.Min(km, PadForecast.FurthestKm)).LastsToNext;
+
+    // A year between tests, half of it once a change is planned; parts a fortnight ahead.
+    private const int FluidGoodDays = 365, FluidPlanDays = 182, OrderDaysAhead = 14;
+
+    private static Reminder OfFluid(FluidTested tested, string about, string plate, DateOnly today)
+    {
+        var (due, what) = tested.Water switch
+        {
+            WaterVerdict.Good => (tested.On.AddDays(FluidGoodDays), "tested again by"),
+            WaterVerdict.PlanChange => (tested.On.AddDays(FluidPlanDays), "changed by"),
+            WaterVerdict.Change => (tested.On, "changed since"),
+            _ => throw new ArgumentOutOfRangeException(nameof(tested), tested.Water, "No such verdict."),
+        };
+        var was = $"{Figure.Of(tested.WaterPercent, 1)} % water on {Figure.Date(tested.On)}";
+        return new($"fluid:{plate}:{Figure.Date(tested.On)}", ReminderKind.Fluid, about, plate, due, null, due < today,
+            $"Brake fluid to be {what} {Figure.Date(due)}: {was}.");
+    }
 
     private static IEnumerable<Reminder> RemindersOf(FleetCard card, DrivenAnswer driven, OdometerVisit last, DateOnly? padsDue,
         DateOnly today)
@@ -139,8 +166,17 @@ public static class Outlook
                 to < today, $"Wheel nuts again between {Figure.Of(nuts.FromKm)} and {Figure.Of(nuts.ToKm)} km, about {Figure.Date(from)}.");
         }
 
-        if (padsDue is { } due)
-            yield return new($"pads:{card.Vehicle.Plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.Pads, about, card.Vehicle.Plate, due,
-                null, due < today, $"Pads looked at by {Figure.Date(due)}: from then on they may be at their minimum.");
+        var plate = card.Vehicle.Plate;
+        if (card.Fluid is { } fluid) yield return OfFluid(fluid, about, plate, today);
+        if (card.LampWaits is { } job)
+            yield return new($"wear-lamp:{job:N}", ReminderKind.WearLamp, about, plate, last.On, null, last.On < today,
+                "The wear lamp waits for the tool that resets it.");
+        if (padsDue is not { } due) yield break;
+        yield return new($"pads:{plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.Pads, about, plate, due,
+            null, due < today, $"Pads looked at by {Figure.Date(due)}: from then on they may be at their minimum.");
+        if (card.SingleUse.Count == 0) yield break;
+        var order = due.AddDays(-OrderDaysAhead);
+        yield return new($"single-use:{plate}:{Figure.Of(last.OdometerKm)}", ReminderKind.SingleUseParts, about, plate, order, null,
+            order < today, $"Ordered by {Figure.Date(order)}, for the next pads: {string.Join("; ", card.SingleUse)}.");
     }
 }

@@ -39,7 +39,7 @@ public static class GoalChoices
         {
             var present = goal == state.Setup.Goal;
             var plan = Planner.Make(state.Setup with { Goal = goal }, state.Car);
-            return new GoalChoice(goal, goal.Words(), present, plan.Steps.Count, plan.Minutes, plan.CannotBeMet);
+            return new GoalChoice(goal, goal.Words(), present, plan.Steps.Count, state.Times.Minutes(plan.Steps), plan.CannotBeMet);
         })];
     }
 }

@@ -41,6 +41,9 @@ public sealed record JobOpened(
 {
     /// <summary>What it is for. Said once, at its opening, for ever; a job from before it was asked is of a real car.</summary>
     public JobPurpose Purpose { get; init; }
+
+    /// <summary>Minutes that the workshop had learnt of its steps by then; null where it knew none.</summary>
+    public IReadOnlyList<LearntMinutes>? Minutes { get; init; }
 }
 
 /// <summary>What a job is for.</summary>

@@ -126,6 +126,15 @@ public sealed record JobRecord(
 
     private static IEnumerable<string> ProvedBy(JobState state)
     {
+        // A step done again stands for the time before: pedal, cycles, level, codes, each with its figures.
+        var figured =
+            from e in state.Standing
+            let done = e.Event as StepDone
+            where done is { Readings.Count: > 0 } && StepCatalogue.Find(done.Step.StepId) is { Stage: Stage.Close or Stage.Prove }
+            group (done, e.Technician) by done.Step into times
+            let last = times.Last()
+            select $"{StepCatalogue.Words(times.Key)}: {last.done.Card().Detail(last.done)}. {last.Technician}.";
+        foreach (var line in figured) yield return line;
         foreach (var proof in state.Hold?.Proofs ?? []) yield return $"{proof.What}: {proof.Says}";
         if (state.BedIn is { } bedIn) yield return $"Bed-in: {bedIn.Driven} of {bedIn.Facts.Series.Says}. {bedIn.Says}";
     }
@@ -150,6 +159,9 @@ public sealed record JobRecord(
         return list;
     }
 
+    /// <summary>True where the wear lamp stays lit until a tool resets it.</summary>
+    internal static bool LampWaits(JobState state) => state.Standing.Any(e => e.Event is StepDone { Step.StepId: "lamp-seen-off", Outcome: "tool-needed" });
+
     /// <summary>What was left as it is and the driver should know of.</summary>
     internal static List<string> LeftOpen(LimitVerdict[] verdicts, JobState state)
     {
@@ -160,7 +172,7 @@ public sealed record JobRecord(
         if (verdicts.Any(v => v.Subject?.Judged == Judged.DrumDiameter && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
             list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
         list.AddRange(Core.Sides.Both.Where(s => state.ScrewsLeftOut(s) > 0).Select(s => $"A rotor screw was left out, {s.Word()}: the wheel holds the rotor on the road. Take care that it does not tilt when the wheel is off."));
-        if (state.Standing.Any(e => e.Event is StepDone { Step.StepId: "lamp-seen-off", Outcome: "tool-needed" })) list.Add("The wear lamp stays lit until a tool resets it: the sensor itself is new.");
+        if (LampWaits(state)) list.Add("The wear lamp stays lit until a tool resets it: the sensor itself is new.");
         return list;
     }
 }

@@ -167,7 +167,10 @@ public sealed class JobState
         : Setup.Identified;
 
     /// <summary>Minutes of the plan that is left, for one technician.</summary>
-    internal int MinutesLeft => Remaining.Sum(k => StepCatalogue.Find(k.StepId)!.Minutes);
+    internal int MinutesLeft => Times.Minutes(Remaining);
+
+    /// <summary>How long steps take, as the workshop knew it when the job was opened.</summary>
+    public StepTimes Times => field ??= StepTimes.Of(Opened?.Minutes);
 
     /// <summary>The job's own instruments, by their figures as it was opened, with the calibration that they have on the tool board now.</summary>
     public ToolBoard Own(ToolBoard board)

@@ -140,7 +140,7 @@ public sealed record RecordDocument(string Title, string Workshop, IReadOnlyList
     }
 
     private static DocumentTable Verdicts(JobRecord record) => new(
-        [new("What", 30), new("Read", 28), new("Limit", 30), new("Verdict", 16)],
+        [new("What", 26), new("Read", 28), new("Limit", 36), new("Verdict", 15)],
         [.. record.Verdicts.Select(v => new DocumentRow(
             [v.What, $"{Mm(v.Value.Millimeters)}, {Instrument(v, record.Opened)}", Limit(v), Phrase.Capital(v.Verdict.Words())], v.Verdict))]);
 

@@ -246,7 +246,7 @@ public static class RunSheets
         {
             var key = state.Remaining[i];
             var type = StepCatalogue.Find(key.StepId)!;
-            ahead.Add(new(key, LaneOf(key), type.Name, type.Minutes, type.Stage, offered.Contains(key) && ahead.TrueForAll(a => a.Step != key), boundaries.FirstOrDefault(b => i < b.Index).Id,
+            ahead.Add(new(key, LaneOf(key), type.Name, state.Times.Minutes(type), type.Stage, offered.Contains(key) && ahead.TrueForAll(a => a.Step != key), boundaries.FirstOrDefault(b => i < b.Index).Id,
                 state.Changes.Count > 0 && state.Changes[^1].Added.Contains(key), JobRules.CanBeMarked(type)));
         }
 
@@ -298,7 +298,7 @@ public static class RunSheets
         return
         [
             .. Planner.Choices(state.Setup, state.Car, state.Remaining).Select(c => (c.Step, Type: StepCatalogue.Find(c.Step.StepId)!, c.After))
-                .Select(c => new ChoiceCard(Bench(state, c.Step), c.Type.RightWhere?.Invoke(state.Setup) ?? "", c.Type.Minutes + c.After.Minutes - planned)),
+                .Select(c => new ChoiceCard(Bench(state, c.Step), c.Type.RightWhere?.Invoke(state.Setup) ?? "", state.Times.Minutes(c.Type) + state.Times.Minutes(c.After.Steps) - planned)),
         ];
     }
 

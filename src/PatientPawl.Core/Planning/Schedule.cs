@@ -39,17 +39,18 @@ public static class Scheduling
 
     /// <summary>The schedule for the steps of a plan.</summary>
     /// <exception cref="InputException">People outside 1 to 2.</exception>
-    public static Schedule Make(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining, int people)
+    public static Schedule Make(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining, int people, StepTimes? times = null)
     {
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(state);
         ArgumentNullException.ThrowIfNull(remaining);
         new Checks().Range("people", people, 1, 2, "technicians").ThrowIfAny();
+        var take = times ?? StepTimes.Usual;
         var catalogue = CompiledCatalogue.For(setup);
         var left = remaining.Select(catalogue.Find).OfType<BoundStep>().ToList();
         var goal = Planner.ReachedBy(state, left);
-        var tails = Tails(state, left);
-        var (bound, boundBy) = Bound(state, left, people);
+        var tails = Tails(state, left, take);
+        var (bound, boundBy) = Bound(state, left, people, take);
 
         List<Assignment> done = [];
         List<Waiting> waits = [];
@@ -63,11 +64,11 @@ public static class Scheduling
                 for (var person = 1; person <= people; person++)
                 {
                     if (running.Any(r => r.Person == person)) continue;
-                    var next = left.Distinct().OrderByDescending(s => tails[s]).ThenBy(s => left.IndexOf(s)).FirstOrDefault(s => Fits(state, now, running, left, s, goal));
+                    var next = left.Distinct().OrderByDescending(s => tails[s]).ThenBy(s => left.IndexOf(s)).FirstOrDefault(s => Fits(state, now, take, running, left, s, goal));
                     if (next is null) continue;
                     left.Remove(next);
-                    running.Add((next, person, now + next.Type.Minutes));
-                    done.Add(new(next.Key, person, now, now + next.Type.Minutes));
+                    running.Add((next, person, now + take.Minutes(next.Type)));
+                    done.Add(new(next.Key, person, now, now + take.Minutes(next.Type)));
                     given = true;
                 }
             }
@@ -99,7 +100,7 @@ public static class Scheduling
     }
 
     // Allowed now and after whatever is under way has ended, without taking away what is under way, and with every one of the rest still to be done.
-    private static bool Fits(CarState state, int now, List<(BoundStep Step, int Person, int End)> running, List<BoundStep> left, BoundStep step, IReadOnlyList<BoundCondition> goal)
+    private static bool Fits(CarState state, int now, StepTimes take, List<(BoundStep Step, int Person, int End)> running, List<BoundStep> left, BoundStep step, IReadOnlyList<BoundCondition> goal)
     {
         if (!step.Allowed(state.Raw)) return false;
         foreach (var (other, _, _) in running)
@@ -110,7 +111,7 @@ public static class Scheduling
 
         // What ends first is done first: a look that ends before the other's work does is no look at that work.
         var after = state;
-        foreach (var ended in running.Append((Step: step, Person: 0, End: now + step.Type.Minutes)).OrderBy(r => r.End).ThenBy(r => r.Person).Select(r => r.Step))
+        foreach (var ended in running.Append((Step: step, Person: 0, End: now + take.Minutes(step.Type))).OrderBy(r => r.End).ThenBy(r => r.Person).Select(r => r.Step))
         {
             if (!ended.Allowed(after.Raw)) return false;
             after = ended.Do(after);
@@ -132,7 +133,7 @@ public static class Scheduling
     private static bool AtTheCar(BoundStep step) => step.Type.Place is Place.Corner or Place.RoundCar || (step.Type.Concerns & (Concern.Lifts | Concern.Lowers | Concern.MovesCar)) != 0;
 
     /// <summary>The longest chain of steps that must follow each step, its own minutes included.</summary>
-    private static Dictionary<BoundStep, int> Tails(CarState state, List<BoundStep> steps)
+    private static Dictionary<BoundStep, int> Tails(CarState state, List<BoundStep> steps, StepTimes take)
     {
         var after = MustFollow(state, steps);
         Dictionary<BoundStep, int> tails = [];
@@ -140,8 +141,8 @@ public static class Scheduling
         {
             if (tails.TryGetValue(s, out var known)) return known;
             // A step that stands twice in the plan could follow itself: its own minutes end the chain.
-            tails[s] = s.Type.Minutes;
-            return tails[s] = s.Type.Minutes + (after.TryGetValue(s, out var next) && next.Count > 0 ? next.Max(Tail) : 0);
+            tails[s] = take.Minutes(s.Type);
+            return tails[s] = take.Minutes(s.Type) + (after.TryGetValue(s, out var next) && next.Count > 0 ? next.Max(Tail) : 0);
         }
 
         foreach (var s in steps) Tail(s);
@@ -174,18 +175,18 @@ public static class Scheduling
         }
     }
 
-    private static (int Minutes, string By) Bound(CarState state, List<BoundStep> steps, int people)
+    private static (int Minutes, string By) Bound(CarState state, List<BoundStep> steps, int people, StepTimes take)
     {
-        var total = steps.Sum(s => s.Type.Minutes);
-        var tails = Tails(state, steps);
-        var alone = steps.Where(s => (s.Type.Concerns & HandsOut) != 0).Sum(s => s.Type.Minutes);
+        var total = steps.Sum(s => take.Minutes(s.Type));
+        var tails = Tails(state, steps, take);
+        var alone = steps.Where(s => (s.Type.Concerns & HandsOut) != 0).Sum(s => take.Minutes(s.Type));
         var atCar = steps.Where(s => (s.Type.Concerns & HandsOut) == 0 && AtTheCar(s)).ToArray();
-        int At(int place) => atCar.Where(s => Walking.PlaceOf(s) == place).Sum(s => s.Type.Minutes);
+        int At(int place) => atCar.Where(s => Walking.PlaceOf(s) == place).Sum(s => take.Minutes(s.Type));
         (int, string)[] bounds =
         [
             ((total + people - 1) / people, $"{total} min of work shared by {people}"),
             (tails.Count == 0 ? 0 : tails.Values.Max(), "the longest chain of steps that wait for one another"),
-            (alone + (atCar.Sum(s => s.Type.Minutes) + people - 1) / people, $"{alone} min with hands out of the brakes, and the work at the car between them"),
+            (alone + (atCar.Sum(s => take.Minutes(s.Type)) + people - 1) / people, $"{alone} min with hands out of the brakes, and the work at the car between them"),
             (alone + Math.Max(At(0), At(1)), $"{alone} min with hands out of the brakes, and one person at a corner"),
         ];
         return bounds.MaxBy(b => b.Item1);

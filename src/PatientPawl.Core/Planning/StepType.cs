@@ -179,6 +179,9 @@ public sealed record Caution(string Id, string Says, bool MustAcknowledge);
 /// <param name="Because">Why it stands where it does, in one sentence.</param>
 public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Place Place, int Minutes, string Because)
 {
+    /// <summary>True where the car, the fluid or the heat takes its minutes: no workshop is quicker.</summary>
+    public bool Waits { get; init; }
+
     /// <summary>When it exists at all.</summary>
     public Func<PlanSetup, bool> Applies { get; init; } = _ => true;
 

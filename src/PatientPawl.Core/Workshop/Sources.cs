@@ -72,6 +72,7 @@ public static class Sources
         new("practice-pads", SourceKind.CommonPractice, "Pad wear", "Patterns of wear, their causes and checks; the wear indicator on the inner pad at its leading end.", false),
         new("practice-wear", SourceKind.Default, "Pad wear with distance", "0.10 mm a 1000 km, half as much either way, when there is no history.", false),
         new("student-t", SourceKind.Arithmetic, "Least squares, Student's t and Fieller's theorem", "The line through the readings, its standard error, and the band of the distance at which it meets a limit.", false),
+        new("practice-due", SourceKind.Default, "When things come due", "Fluid is tested a year later, changed half a year after 1.5 % water and at once from 3 %; single-use fasteners are ordered a fortnight ahead.", true),
         new("practice-driven", SourceKind.Default, "How far a vehicle is driven", "40 km a day where two visits at least 14 days apart do not tell. Our own assumption.", false),
         new("practice-instruments", SourceKind.Default, "Workshop instruments", "Resolution and permissible error of ordinary instruments, from memory; the instrument's own certificate outranks it.", true),
         new("practice-night", SourceKind.CommonPractice, "Left overnight", "Either assembled with the pedal proved, or on stands with the brake in service or released; never lowered with a caliper off.", false),

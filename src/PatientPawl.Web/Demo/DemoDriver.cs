@@ -51,6 +51,9 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
         return this;
     }
 
+    /// <summary>Tests the fluid by its pen.</summary>
+    public DemoDriver Water(double percent) => Do(2, s => JobRules.LookAtFluid(s, s.Fluid with { WaterPercent = percent }));
+
     public DemoDriver Route(ServiceRoute route) => Do(1, s => JobRules.Choose(s, route));
 
     public DemoDriver StopSign(Side side, StopSign sign, string note) => Do(3, s => JobRules.Stop(s, side, sign, note));

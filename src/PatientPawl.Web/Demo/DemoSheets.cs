@@ -17,7 +17,7 @@ internal static class DemoSheets
         new("CT-1", "Brae small cars, cable caliper", "Brae workshop leaflet 14 (invented)", Architecture.CableScrew,
             new(Mm(38), 1, Mm(0.8), Mm(1.5), TurnDirection.Clockwise, TurnDirection.Clockwise, false, 4),
             new(Mm(15), Mm(15), Mm(5.5), Mm(2)), new(Mm(10), Mm(8), true, false), new(Volume.FromMilliliters(75), Volume.FromMilliliters(60)), null,
-            [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, null, true, true, true), Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 88, null, false, true, false),
+            [Line(FastenerRole.SlidePin, 2, 8, 1.25, "hex 13", 31, null, true, true, true) with { PartNumber = "BR 31-08" }, Line(FastenerRole.Bracket, 2, 12, 1.5, "hex 17", 88, null, false, true, false),
                 Line(FastenerRole.RotorScrew, 1, 6, 1, "Torx T30", 8, null, false, true, false), Line(FastenerRole.Banjo, 1, 10, 1, "hex 14", 30, null, false, true, false), Line(FastenerRole.BleedScrew, 1, 10, 1, "hex 11", 11, null, false, true, false), Line(FastenerRole.Wheel, 4, 12, 1.5, "hex 19", 110, null, false, true, false)], Fittings: [Fitting.PinCaps, Fitting.WearSensor], Hydraulics: new(FluidGrade.Dot4, Mm(20.6), Mm(16), CircuitSplit.Diagonal, "rear right, front left, rear left, front right"))
             {
                 PadSet = new(PadEnd.Leading, Pin: Known.Yes, SpringClip: Known.No, Notch: Known.Yes),

@@ -90,6 +90,8 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
                 DemoReadings Corner(double inner, double outer) =>
                     new(inner, outer, rotor, Math.Round(sheet.Piston.HomeProtrusion!.Value.Millimeters + (sheet.Pads.NewInnerTotal + sheet.Pads.NewOuterTotal).Millimeters - inner - outer + 1.6, 1));
                 var job = Job(plate, person, bay, km, fits ? "Pads worn" : "Yearly look at the brakes", fits ? JobScope.Pads : JobScope.Inspect, 24 * days, Corner(pad, pad + 0.6), Corner(pad - 0.2, pad + 0.5)).Look(looks);
+                // The fluid takes up water as the years go.
+                if (!fits) job.Water(Math.Round(2 - days / 600.0, 1));
                 // Which way its star wheels loosen is noted once.
                 if (fits && looks == DemoLooks.Hat) job.StarWheel(Side.Left, WheelWay.Up).StarWheel(Side.Right, WheelWay.Down);
                 if (fits && route is { } way) job.Route(way);

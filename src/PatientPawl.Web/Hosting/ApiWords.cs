@@ -33,6 +33,7 @@ public static class ApiWords
         ("GET /api/vehicles/{plate}/story", "getStory", "A vehicle over the years: its jobs, figures over distance, what was learnt and what comes due."),
         ("GET /api/fleet", "getFleet", "Every vehicle that was here, those whose pads are soonest at their minimum first."),
         ("GET /api/fleet/csv", "getFleetCsv", "The same as CSV (RFC 4180)."),
+        ("GET /api/workshop/lessons", "getLessons", "What finished jobs taught: minutes of steps, findings that come up again and again at a type of vehicle."),
         ("GET /api/reminders", "getReminders", "What comes due within 90 days, the soonest first, without what was ticked off."),
         ("POST /api/reminders/done", "tickOff", "Ticks a reminder off."),
         ("GET /api/reminders/calendar", "getCalendar", "The lead reads the address under which a calendar program finds the reminders."),

@@ -68,7 +68,7 @@ internal static class JobEndpoints
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var before = events.OnVehicle(c.Vehicle.Plate);
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before)) with { Purpose = c.Purpose }
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before)) with { Purpose = c.Purpose, Minutes = events.Lessons().Minutes is { Count: > 0 } learnt ? learnt : null }
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -111,7 +111,8 @@ internal static class JobEndpoints
         jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
-            return TypedResults.Ok(Overnight.Shortest(state.Setup, state.Car));
+            var stop = Overnight.Shortest(state.Setup, state.Car);
+            return TypedResults.Ok(stop with { Minutes = state.Times.Minutes(stop.Steps) });
         });
         jobs.MapPost("/{id:guid}/overnight", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Leave(s))));
@@ -120,7 +121,7 @@ internal static class JobEndpoints
         jobs.MapGet("/{id:guid}/schedule", (Guid id, int people, EventStore events) =>
         {
             var state = events.State(id);
-            return TypedResults.Ok(Scheduling.Make(state.Setup, state.Car, state.Remaining, people));
+            return TypedResults.Ok(Scheduling.Make(state.Setup, state.Car, state.Remaining, people, state.Times));
         });
         jobs.MapGet("/{id:guid}/torque-card", (Guid id, EventStore events, Library library, TimeProvider clock) =>
         {

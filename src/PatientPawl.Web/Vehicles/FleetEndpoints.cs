@@ -3,6 +3,7 @@ using System.Text;
 using PatientPawl.Core;
 using PatientPawl.Core.Fleet;
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Planning;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
 using PatientPawl.Web.Hosting;
@@ -25,6 +26,20 @@ public sealed record TickOff(string Id);
 public sealed record FleetLine(Vehicle Vehicle, DateOnly LastOn, int LastKm, DateOnly? PadsDue, double? Within30, double? Within60,
     double? Within90);
 
+/// <summary>A step whose minutes the workshop has learnt.</summary>
+/// <param name="StepId">The step.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Minutes">As this workshop takes them.</param>
+/// <param name="Usual">As they are reckoned where nothing was learnt.</param>
+/// <param name="Count">Out of so many times.</param>
+public sealed record StepLearnt(string StepId, string Name, int Minutes, int Usual, int Count);
+
+/// <summary>What finished jobs taught the workshop.</summary>
+/// <param name="Jobs">How many there were.</param>
+/// <param name="Minutes">Steps whose minutes it has learnt.</param>
+/// <param name="Findings">What comes up again and again.</param>
+public sealed record WorkshopLessons(int Jobs, IReadOnlyList<StepLearnt> Minutes, IReadOnlyList<FrequentFinding> Findings);
+
 /// <summary>Where a calendar program finds the reminders.</summary>
 /// <param name="Address">Path and key: whoever has it reads what comes due, and nothing else.</param>
 public sealed record CalendarAddress(string Address);
@@ -42,6 +57,12 @@ internal static class FleetEndpoints
         api.MapGet("/fleet/csv", (EventStore events, ToolBoard board) =>
             TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(Fleet(events, board))), "text/csv", "fleet.csv"))
                 .RequireAuthorization();
+        api.MapGet("/workshop/lessons", (EventStore events) =>
+        {
+            var lessons = events.Lessons();
+            return TypedResults.Ok(new WorkshopLessons(lessons.Jobs, [.. lessons.Minutes.Select(m => (Learnt: m, Type: StepCatalogue.Find(m.StepId)!))
+                .Select(m => new StepLearnt(m.Learnt.StepId, m.Type.Name, m.Learnt.Minutes, m.Type.Minutes, m.Learnt.Count))], lessons.Findings));
+        }).RequireAuthorization();
         api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Standing(events, library, board)))
             .RequireAuthorization();
         api.MapGet("/vehicles/{plate}/story", (string plate, EventStore events, Library library, ToolBoard board) =>

@@ -34,6 +34,9 @@ internal static class ReminderCalendar
         ReminderKind.WheelNuts => "wheel nuts again",
         ReminderKind.Pads => "pads looked at",
         ReminderKind.Calibration => "calibration",
+        ReminderKind.Fluid => "brake fluid",
+        ReminderKind.WearLamp => "wear lamp",
+        ReminderKind.SingleUseParts => "parts to order",
         _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such reminder."),
     };
 }

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Fleet;
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Vehicles;
 using UnitsNet;
@@ -83,6 +84,42 @@ public class FleetTests
         Reminders.Standing([], tools, new HashSet<string> { ticked }, Today).Select(r => r.About).ShouldBe(["past", "in-90"]);
         // Another certificate is another reminder.
         Reminders.Standing([], [Tool("ticked", 6)], new HashSet<string> { ticked }, Today).Count.ShouldBe(1);
+    }
+
+    // 1.5 and 3 % are the test pen's usual lines; a year and half a year: common practice, no source.
+    [Theory]
+    [InlineData(1.4, WaterVerdict.Good, 365, "tested again")]
+    [InlineData(1.5, WaterVerdict.PlanChange, 182, "changed by")]
+    [InlineData(3.0, WaterVerdict.Change, 0, "changed since")]
+    public void Fluid_comes_due_by_the_water_that_was_in_it_and_the_next_test_makes_another(double percent, WaterVerdict water, int days, string says)
+    {
+        var on = Today.AddDays(-30);
+        BrakeFluid.Judge(new(FluidGrade.Dot4, null, percent, null)).Water.ShouldBe(water);
+        FleetCard With(DateOnly day) => Card([Visit(30, 10_000)]) with { Fluid = new(day, percent, water) };
+        var fluid = Outlook.Of(With(on), Today).Reminders.Single();
+        (fluid.Kind, fluid.Due, fluid.Overdue).ShouldBe((ReminderKind.Fluid, on.AddDays(days), days == 0));
+        fluid.Says.ShouldContain(says);
+        fluid.Says.ShouldContain($"{Figure.Of(percent, 1)} % water");
+        Outlook.Of(With(on.AddDays(1)), Today).Reminders.Single().Id.ShouldNotBe(fluid.Id);
+    }
+
+    [Fact]
+    public void Single_use_fasteners_are_ordered_a_fortnight_before_the_pads_and_a_lamp_waits_for_its_tool()
+    {
+        var lamp = Guid.NewGuid();
+        OdometerVisit[] visits = [Visit(200, 10_000), Visit(100, 20_000)];
+        var card = Card(visits, Lining(10_000, 5.0), Lining(15_000, 4.6), Lining(20_000, 4.0)) with
+        {
+            SingleUse = ["4 slide-pin bolts, number BR 31-08"],
+            LampWaits = lamp,
+        };
+        var o = Outlook.Of(card, Today);
+        var order = o.Reminders.Single(r => r.Kind == ReminderKind.SingleUseParts);
+        order.Due.ShouldBe(o.PadsDue!.Value.AddDays(-14));
+        order.Says.ShouldContain("4 slide-pin bolts, number BR 31-08");
+        o.Reminders.Single(r => r.Kind == ReminderKind.WearLamp).ShouldSatisfyAllConditions(r => r.Overdue.ShouldBeTrue(), r => r.Id.ShouldContain(lamp.ToString("N")));
+        // With no forecast there is no day to order for.
+        Outlook.Of(card with { Wear = [] }, Today).Reminders.ShouldNotContain(r => r.Kind == ReminderKind.SingleUseParts);
     }
 
     [Fact]

@@ -748,6 +748,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What finished jobs taught: minutes of steps, findings that come up again and again at a type of vehicle
+         * @description What finished jobs taught: minutes of steps, findings that come up again and again at a type of vehicle. Only for who is signed in.
+         */
+        get: operations["getLessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reminders": {
         parameters: {
             query?: never;
@@ -4079,6 +4099,25 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        /** @description A finding that comes up again and again at a type of vehicle. */
+        FrequentFinding: {
+            /** @description Make and model. */
+            vehicleType: string;
+            /** @description What. */
+            kind: components["schemas"]["FindingKind"];
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: int32
+             * @description In so many jobs.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description Of so many.
+             */
+            of: number;
+        };
         /** @description The gap at one place of the lining. */
         GapPoint: {
             /** @description From the shoe's middle, positive toward the adjuster. */
@@ -4532,6 +4571,8 @@ export interface components {
             measured?: null | components["schemas"]["LearntFigure"][];
             /** @description What it is for. Said once, at its opening, for ever; a job from before it was asked is of a real car. */
             purpose?: components["schemas"]["JobPurpose"];
+            /** @description Minutes that the workshop had learnt of its steps by then; null where it knew none. */
+            minutes?: null | components["schemas"]["LearntMinutes"][];
         };
         JobPadsRequest: {
             left: components["schemas"]["ReadingIn"][];
@@ -4749,6 +4790,21 @@ export interface components {
              * @description The day.
              */
             on: string;
+        };
+        /** @description A step's minutes as this workshop takes them. */
+        LearntMinutes: {
+            /** @description The step. */
+            stepId: string;
+            /**
+             * Format: int32
+             * @description The median of its times, whole minutes.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Out of so many.
+             */
+            count: number;
         };
         /** @description The job was left overnight at a safe stopping point. */
         LeftOvernight: {
@@ -5991,7 +6047,7 @@ export interface components {
          * @description What is to be done again.
          * @enum {unknown}
          */
-        ReminderKind: "wheel-nuts" | "pads" | "calibration";
+        ReminderKind: "wheel-nuts" | "pads" | "calibration" | "fluid" | "wear-lamp" | "single-use-parts";
         /** @description The reservoir through the job: now, with the pistons home, and with the pedal up. */
         ReservoirAnswer: {
             /** @description Band and headspace used. */
@@ -6872,6 +6928,16 @@ export interface components {
             stepId: string;
             side: null | components["schemas"]["Side"];
         };
+        StepLearnt: {
+            stepId: string;
+            name: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            usual: number;
+            /** Format: int32 */
+            count: number;
+        };
         /**
          * @description What the page shows at a step beside what all steps have.
          * @enum {unknown}
@@ -7750,6 +7816,12 @@ export interface components {
             interlocks: number[];
             /** @description The interlocks' messages and why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        WorkshopLessons: {
+            /** Format: int32 */
+            jobs: number;
+            minutes: components["schemas"]["StepLearnt"][];
+            findings: components["schemas"]["FrequentFinding"][];
         };
         /** @description A part as it came off or stays on, for a drawing of how much of it was left. */
         WornPart: {
@@ -9754,6 +9826,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getLessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopLessons"];
+                };
             };
             /** @description Sign in first. */
             401: {

@@ -11,10 +11,16 @@ public static partial class JobRules
     {
         ArgumentNullException.ThrowIfNull(facts);
         RequireOpen(state);
-        BrakeFluid.Judge(new(facts.Cap ?? state.Opened!.Sheet.Hydraulics?.Fluid ?? FluidGrade.Dot4, facts.Bottle, facts.WaterPercent, facts.HottestCelsius));
+        Judged(state, facts);
         if (facts.Sides is { } sides) FluidBench.Measure(sides);
         return new(facts);
     }
+
+    /// <summary>What the fluid of a job says, by what is known of it.</summary>
+    internal static FluidAnswer FluidIn(JobState state) => Judged(state, state.Fluid);
+
+    private static FluidAnswer Judged(JobState state, FluidFacts facts) =>
+        BrakeFluid.Judge(new(facts.Cap ?? state.Opened!.Sheet.Hydraulics?.Fluid ?? FluidGrade.Dot4, facts.Bottle, facts.WaterPercent, facts.HottestCelsius));
 
     /// <summary>Notes a draw at a corner's bleed screw.</summary>
     /// <exception cref="InputException">A draw that cannot be.</exception>

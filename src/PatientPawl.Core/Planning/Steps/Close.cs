@@ -81,6 +81,7 @@ internal static class Close
         },
         new("leaks-looked", "Leak check", Stage.Close, Lane.Car, RoundCar, 3, "Pedal held hard for 30 seconds, then look.")
         {
+            Waits = true,
             Needs = [Lifted, PedalProved],
             Makes = [Car.Leaks.To(Done.Yes)],
             Concerns = Concern.Pedal | Concern.UnderCar,

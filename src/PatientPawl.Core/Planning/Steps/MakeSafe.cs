@@ -266,6 +266,7 @@ internal static class MakeSafe
         },
         new("car-asleep", "Wait for sleep", Stage.MakeSafe, Lane.Car, Bench, 5, "An actuator is unplugged only from a car that sleeps.")
         {
+            Waits = true,
             Applies = s => s.IsElectric,
             Needs = [Car.Key.Is(Key.Away), IgnitionOff, Car.Sleep.Is(CarSleep.Awake)],
             Makes = [Car.Sleep.To(CarSleep.Asleep)],

@@ -60,6 +60,7 @@ internal static class Prove
         },
         new("bed-in", "Bed-in series", Stage.Prove, Lane.Car, Cabin, 15, "Firm stops with cooling between lay the first film evenly; the pad maker's sheet wins.")
         {
+            Waits = true,
             Applies = s => s.BedsIn,
             Needs = [Car.TestDrive.Is(Done.Yes), Car.BedIn.Is(Done.No)],
             Makes = [Car.BedIn.To(Done.Yes)],

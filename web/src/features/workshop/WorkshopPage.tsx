@@ -6,6 +6,7 @@ import { useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { FaultsSection } from "../electric/FaultsSection";
 import { CalendarSection } from "../fleet/CalendarSection";
+import { LessonsSection } from "../fleet/LessonsSection";
 import { BackupSection } from "./BackupSection";
 import { People } from "./People";
 import { Shell } from "../../ui/Shell";
@@ -162,6 +163,7 @@ export function WorkshopPage() {
           {isLead && pick("Read a spec sheet file", (f) => readSheet.mutate(f))}
           <ProblemNote error={readSheet.error} />
         </section>
+        <LessonsSection />
         <section className="flex flex-col gap-2">
           <h2 className="text-[26px]">Wrenches</h2>
           {wrenches.data?.map((w) => (
