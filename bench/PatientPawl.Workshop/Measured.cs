@@ -111,6 +111,7 @@ internal static class Measured
         await SignIn(app.Client);
         using var c = new SqliteConnection($"Data Source={Path.Combine(folder, "patient-pawl.db")};Pooling=False;Mode=ReadOnly");
         var finished = c.Query<string>("select id from job where finished = 1 order by number limit 60 offset 5").ToArray();
+        var plates = c.Query<string>("select distinct plate from job where finished = 1 order by number limit 40 offset 20").ToArray();
         // What is read through after the start is let through first: it is what a workshop waits for once a day, not what its lists cost.
         var reading = Stopwatch.StartNew();
         while ((await app.Client.GetFromJsonAsync<JsonNode>("/api/workshop/logs"))!["at"] is null) await Task.Delay(250);
@@ -120,6 +121,10 @@ internal static class Measured
             ["board"] = await Time(200, i => Get(app.Client, "/api/board", null)),
             ["opening a job never opened"] = await Time(finished.Length, i => Get(app.Client, $"/api/jobs/{finished[i]}", null)),
             ["search"] = await Time(200, i => Get(app.Client, "/api/jobs/past?search=old%20" + (i % 9 + 1), null)),
+            ["the fleet"] = await Time(40, i => Get(app.Client, "/api/fleet", null)),
+            ["what comes due"] = await Time(40, i => Get(app.Client, "/api/reminders", null)),
+            ["a vehicle"] = await Time(plates.Length, i => Get(app.Client, $"/api/vehicles/{Uri.EscapeDataString(plates[i])}/story", null)),
+            ["what finished jobs teach"] = await Time(40, i => Get(app.Client, "/api/workshop/lessons", null)),
             ["past jobs, first page"] = await Time(200, i => Get(app.Client, "/api/jobs/past", null)),
         };
         foreach (var (what, ms) in times) Say($"{name}: {what}", ms, "ms, median");

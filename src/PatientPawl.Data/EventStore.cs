@@ -65,6 +65,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private const int Constraint = 19;
 
     private readonly JobIndex _index = new(database);
+    private readonly VehicleIndex _vehicles = new(database);
     private readonly Photos _photos = new(database);
 
     // Folding a job takes tens of milliseconds: those asked for last are kept folded, with the hash their chains end in. A board has far
@@ -195,8 +196,29 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <summary>This workshop's own jobs on a vehicle; one whose log is damaged is alone with it.</summary>
     public IReadOnlyList<VehicleJob> VehicleJobs(string plate) => [.. _index.Numbered(plate).Select(j => Whole(j.Id) is { } state ? new VehicleJob(j.Id, j.Number, state) : null).OfType<VehicleJob>()];
 
-    /// <summary>What is known of every vehicle that was here.</summary>
-    public IReadOnlyList<FleetCard> Fleet() => _index.Fleet(plate => FleetCard.Of(VehicleJobs(plate)));
+    /// <summary>A page of what is known of the vehicles that were here, those whose pads are soonest at their minimum first.</summary>
+    /// <param name="search">Words, each found anywhere in plate, VIN, make, model or use; empty finds all.</param>
+    /// <param name="skip">How many come before the page, 0 or more.</param>
+    public FleetPage Fleet(string search, int skip) => _vehicles.Page(search, Math.Max(skip, 0), CardOf);
+
+    /// <summary>What is known of every vehicle that was here, in the same order.</summary>
+    public IReadOnlyList<FleetCard> WholeFleet() => _vehicles.All(CardOf);
+
+    /// <summary>Vehicles of which something comes due that was not ticked off, and whether there are more.</summary>
+    /// <param name="from">The first day.</param>
+    /// <param name="to">The last.</param>
+    public (IReadOnlyList<FleetCard> Vehicles, bool More) Due(DateOnly from, DateOnly to) => _vehicles.Due(from, to, CardOf);
+
+    /// <summary>Reads the vehicles that have moved on and that no list has read yet.</summary>
+    public void ReadVehicles(CancellationToken stopping = default)
+    {
+        while (!stopping.IsCancellationRequested && _vehicles.Renew(VehicleIndex.PageLength, CardOf) > 0)
+        {
+            // One page after the other, so that a server that stops waits for no more than one.
+        }
+    }
+
+    private FleetCard? CardOf(string plate) => FleetCard.Of(VehicleJobs(plate));
 
     // Older ones tell of another workshop: other people, other tools.
     private const int LessonsKept = 200;

@@ -64,31 +64,11 @@ public sealed class JobIndex(Database database)
     public IReadOnlyList<(Guid Id, int Number)> Numbered(string plate) => database.Read(c => c.Query<(string Id, long Number)>(
         "select id, number from job where plate = @plate and not exists(select 1 from imported i where i.job_id = id) order by number", new { plate }).Select(r => (Guid.Parse(r.Id), (int)r.Number)).ToList());
 
-    /// <summary>The card of every vehicle: kept, and made anew where one of its jobs has moved on.</summary>
-    /// <param name="anew">Makes the card of a plate; null where no job tells of it.</param>
-    public IReadOnlyList<FleetCard> Fleet(Func<string, FleetCard?> anew)
-    {
-        var rows = database.Read(c => c.Query<(string Plate, string Stamp, string? Kept, string? Card)>("""
-            select j.plate, j.stamp || '/' || @engine, k.stamp, k.card_json
-            from (select plate, count(*) || '.' || sum(version) stamp from job group by plate) j left join vehicle_card k on k.plate = j.plate order by j.plate
-            """, new { engine = EngineVersion.Current }).ToList());
-        return [.. from row in rows let card = row.Stamp == row.Kept ? ReadCard(row.Card) : KeepCard(row.Plate, row.Stamp, anew(row.Plate)) where card is not null select card];
-    }
-
     /// <summary>What the last finished jobs of this workshop taught, the newest first; copies that were read in are another workshop's.</summary>
     /// <param name="most">At most so many.</param>
     public IReadOnlyList<JobLesson> Lessons(int most) => database.Read(c => c.Query<string>("""
         select lesson_json from job_lesson l where not exists(select 1 from imported i where i.job_id = l.job_id) order by number desc limit @most
         """, new { most }).Select(json => JsonSerializer.Deserialize<JobLesson>(json, PawlJson.Options)).OfType<JobLesson>().ToList());
-
-    private FleetCard? KeepCard(string plate, string stamp, FleetCard? card)
-    {
-        var json = card is null ? null : JsonSerializer.Serialize(card, PawlJson.Options);
-        database.Write((c, t) => c.Execute("insert into vehicle_card(plate, stamp, card_json) values(@plate, @stamp, @json) on conflict(plate) do update set stamp = @stamp, card_json = @json", new { plate, stamp, json }, t));
-        return card;
-    }
-
-    private static FleetCard? ReadCard(string? json) => json is null ? null : JsonSerializer.Deserialize<FleetCard>(json, PawlJson.Options);
 
     /// <summary>The number that this workshop gave a job; null where there is none.</summary>
     public int? Number(Guid jobId) => (int?)database.Read(c => c.ExecuteScalar<long?>("select number from job where id = @id", new { id = jobId.ToString() }));

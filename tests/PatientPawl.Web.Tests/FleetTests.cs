@@ -19,7 +19,7 @@ public sealed class FleetTests : IAsyncLifetime
 
     private async Task<JsonNode> Get(string path) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/{path}"))!;
 
-    private async Task<string[]> Plates() => [.. (await Get("fleet")).AsArray().Select(v => v!["vehicle"]!["plate"]!.ToString())];
+    private async Task<string[]> Plates() => [.. (await Get("fleet"))["vehicles"]!.AsArray().Select(v => v!["vehicle"]!["plate"]!.ToString())];
 
     internal static JsonObject BedIn() => new()
     {
@@ -103,8 +103,11 @@ public sealed class FleetTests : IAsyncLifetime
     [Fact]
     public async Task The_chances_never_fall_with_the_days_and_the_soonest_stands_first()
     {
-        var fleet = (await Get("fleet")).AsArray();
-        fleet.Select(v => (double?)v!["within30"] ?? -1).ShouldBeInOrder(SortDirection.Descending);
+        var page = await Get("fleet");
+        var fleet = page["vehicles"]!.AsArray();
+        ((bool)page["more"]!).ShouldBeFalse();
+        ((int)page["unread"]!).ShouldBe(0);
+        fleet.Select(v => v!["padsDue"]?.ToString() ?? "9999").ShouldBeInOrder();
         foreach (var v in fleet.Where(v => v!["within30"] is not null))
             new[] { (double)v!["within30"]!, (double)v["within60"]!, (double)v["within90"]! }.ShouldBeInOrder();
         var csv = await _shop.Client.GetStringAsync("/api/fleet/csv");
@@ -112,11 +115,24 @@ public sealed class FleetTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_vehicle_is_found_by_words_of_it_and_a_page_that_cannot_be_is_refused()
+    {
+        async Task<string[]> Found(string words) =>
+            [.. (await Get($"fleet?search={Uri.EscapeDataString(words)}"))["vehicles"]!.AsArray().Select(v => v!["vehicle"]!["plate"]!.ToString())];
+        (await Found("gnt118")).ShouldBe(["GNT 118"]);
+        (await Found("coble gnt")).ShouldContain("GNT 118");
+        (await Found("coble gnt")).ShouldNotContain("GNT 420");
+        (await Found("%_' or 1=1")).ShouldBeEmpty();
+        (await Get($"fleet?skip={(await Plates()).Length}"))["vehicles"]!.AsArray().ShouldBeEmpty();
+        (await _shop.Client.GetAsync("/api/fleet?skip=-1")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
     public async Task A_reminder_is_ticked_off_once_and_one_that_is_none_is_refused()
     {
-        var first = (await Get("reminders")).AsArray().First()!["id"]!.ToString();
+        var first = (await Get("reminders"))["reminders"]!.AsArray().First()!["id"]!.ToString();
         (await _shop.Client.PostAsJsonAsync("/api/reminders/done", new JsonObject { ["id"] = first })).EnsureSuccessStatusCode();
-        (await Get("reminders")).AsArray().ShouldNotContain(r => r!["id"]!.ToString() == first);
+        (await Get("reminders"))["reminders"]!.AsArray().ShouldNotContain(r => r!["id"]!.ToString() == first);
         (await _shop.Client.PostAsJsonAsync("/api/reminders/done",
             new JsonObject { ["id"] = "made up" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }

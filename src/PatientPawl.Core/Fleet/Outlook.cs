@@ -57,10 +57,17 @@ public sealed record Calibrated(string Id, string Name, DateOnly Until);
 /// <summary>What stands of the reminders.</summary>
 public static class Reminders
 {
-    // What is further away than this is no reminder yet.
-    private const int DaysAhead = 90;
+    // What is further away than this is no reminder yet; a vehicle that has not come for so long goes elsewhere.
+    private const int DaysAhead = 90, DaysBehind = 365;
 
-    /// <summary>What comes due within 90 days, the soonest first, without what was ticked off.</summary>
+    /// <summary>The days that reminders are asked for.</summary>
+    /// <param name="today">Today.</param>
+    public static (DateOnly From, DateOnly To) Window(DateOnly today) => (today.AddDays(-DaysBehind), today.AddDays(DaysAhead));
+
+    /// <summary>
+    /// What comes due within 90 days, the soonest first, without what was ticked off; of a vehicle nothing that has been due for more than a
+    /// year.
+    /// </summary>
     /// <param name="fleet">The vehicles.</param>
     /// <param name="tools">Tools that keep a calibration.</param>
     /// <param name="done">Ids that were ticked off.</param>
@@ -69,18 +76,13 @@ public static class Reminders
         IReadOnlySet<string> done, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(done);
+        var (from, to) = Window(today);
         return
         [
             .. fleet.SelectMany(o => o.Reminders).Concat(tools.Select(t => Reminder.OfCalibration(t, today)))
-                .Where(r => r.Due <= today.AddDays(DaysAhead) && !done.Contains(r.Id)).OrderBy(r => r.Due),
+                .Where(r => r.Due <= to && (r.Plate is null || r.Due >= from) && !done.Contains(r.Id)).OrderBy(r => r.Due),
         ];
     }
-
-    /// <summary>Vehicles whose pads are soonest at their minimum first.</summary>
-    /// <param name="fleet">The vehicles.</param>
-    public static IReadOnlyList<VehicleOutlook> SoonestFirst(IEnumerable<VehicleOutlook> fleet) =>
-        [.. fleet.OrderByDescending(o => o.Within30 ?? -1).ThenBy(o => o.PadsDue ?? DateOnly.MaxValue)
-            .ThenBy(o => o.Vehicle.Plate, StringComparer.Ordinal)];
 }
 
 /// <summary>What a vehicle comes to.</summary>

@@ -14,7 +14,7 @@ public sealed record WrongLog(Guid JobId, int? Number, string Says);
 public sealed record LogsChecked(DateTimeOffset? At, IReadOnlyList<WrongLog> Wrong);
 
 /// <summary>
-/// After the start, with the server already listening: brings the index up to this engine, then reads every log, hash by hash and seal by
+/// After the start, with the server already listening: brings the index up to this engine, reads the vehicles that have moved on, then every log, hash by hash and seal by
 /// seal.
 /// </summary>
 public sealed partial class StartChecks(EventStore events, TimeProvider clock, ILogger<StartChecks> log) : BackgroundService
@@ -30,6 +30,7 @@ public sealed partial class StartChecks(EventStore events, TimeProvider clock, I
         try
         {
             events.RebuildStaleProjections(stopping);
+            events.ReadVehicles(stopping);
             var wrong = events.VerifyAll(stopping);
             if (stopping.IsCancellationRequested) return;
             Found = new(clock.GetUtcNow(), [.. wrong.Select(c => new WrongLog(c.JobId, c.Events > 0 ? events.Number(c.JobId) : null, c.Says))]);

@@ -40,6 +40,17 @@ public sealed record StepLearnt(string StepId, string Name, int Minutes, int Usu
 /// <param name="Findings">What comes up again and again.</param>
 public sealed record WorkshopLessons(int Jobs, IReadOnlyList<StepLearnt> Minutes, IReadOnlyList<FrequentFinding> Findings);
 
+/// <summary>A page of the fleet, those whose pads are soonest at their minimum first.</summary>
+/// <param name="Vehicles">Its vehicles.</param>
+/// <param name="More">True where others come after them.</param>
+/// <param name="Unread">How many vehicles have moved on and are being read.</param>
+public sealed record Fleet(IReadOnlyList<FleetLine> Vehicles, bool More, int Unread);
+
+/// <summary>What comes due.</summary>
+/// <param name="Reminders">The soonest first.</param>
+/// <param name="More">True where there is more than a list holds: of 200 vehicles at most.</param>
+public sealed record ComesDue(IReadOnlyList<Reminder> Reminders, bool More);
+
 /// <summary>Where a calendar program finds the reminders.</summary>
 /// <param name="Address">Path and key: whoever has it reads what comes due, and nothing else.</param>
 public sealed record CalendarAddress(string Address);
@@ -51,11 +62,14 @@ internal static class FleetEndpoints
 
     public static void MapFleet(this RouteGroupBuilder api)
     {
-        api.MapGet("/fleet", (EventStore events, ToolBoard board) => TypedResults.Ok(Fleet(events, board)
-            .Select(o => new FleetLine(o.Vehicle, o.Last.On, o.Last.OdometerKm, o.PadsDue, o.Within30, o.Within60, o.Within90)).ToList()))
-            .RequireAuthorization();
+        api.MapGet("/fleet", (string? search, int? skip, EventStore events, ToolBoard board) =>
+        {
+            new Checks().Text("search", search ?? "all", 100).Range("skip", skip ?? 0, 0, 1_000_000, "vehicles").ThrowIfAny();
+            var page = events.Fleet(search ?? "", skip ?? 0);
+            return TypedResults.Ok(new Fleet([.. page.Vehicles.Select(c => Line(Outlook.Of(c, board.Today)))], page.More, page.Unread));
+        }).RequireAuthorization();
         api.MapGet("/fleet/csv", (EventStore events, ToolBoard board) =>
-            TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(Fleet(events, board))), "text/csv", "fleet.csv"))
+            TypedResults.File(Encoding.UTF8.GetBytes(FleetCsv.Write(events.WholeFleet().Select(c => Outlook.Of(c, board.Today)))), "text/csv", "fleet.csv"))
                 .RequireAuthorization();
         api.MapGet("/workshop/lessons", (EventStore events) =>
         {
@@ -63,7 +77,7 @@ internal static class FleetEndpoints
             return TypedResults.Ok(new WorkshopLessons(lessons.Jobs, [.. lessons.Minutes.Select(m => (Learnt: m, Type: StepCatalogue.Find(m.StepId)!))
                 .Select(m => new StepLearnt(m.Learnt.StepId, m.Type.Name, m.Learnt.Minutes, m.Type.Minutes, m.Learnt.Count))], lessons.Findings));
         }).RequireAuthorization();
-        api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Standing(events, library, board)))
+        api.MapGet("/reminders", (EventStore events, Library library, ToolBoard board) => TypedResults.Ok(Due(events, library, board)))
             .RequireAuthorization();
         api.MapGet("/vehicles/{plate}/story", (string plate, EventStore events, Library library, ToolBoard board) =>
         {
@@ -83,11 +97,11 @@ internal static class FleetEndpoints
         api.MapPost("/reminders/done",
             (TickOff c, HttpContext http, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
         {
-            if (Standing(events, library, board)
+            if (Due(events, library, board).Reminders
                 .All(r => r.Id != c.Id)) throw new InputException(new InputError("id", Figure.Shorten(c.Id),
                 "a reminder that stands", "There is no such reminder any more."));
             library.TickOff(c.Id, http.User.Identity?.Name ?? "", clock.GetUtcNow());
-            return TypedResults.Ok(Standing(events, library, board));
+            return TypedResults.Ok(Due(events, library, board));
         }).RequireAuthorization();
         api.MapGet("/reminders/calendar", (HttpContext http, Library library) =>
         {
@@ -102,7 +116,7 @@ internal static class FleetEndpoints
         // A calendar program has no sign-in: the key in its address is all it shows.
         api.MapGet("/reminders.ics", (string? key, EventStore events, Library library, ToolBoard board, TimeProvider clock) =>
             library.Setting(KeySetting) is { } kept && key is not null && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(kept), Encoding.UTF8.GetBytes(key))
-                ? Results.File(Encoding.UTF8.GetBytes(ReminderCalendar.Write(Standing(events, library, board), clock.GetUtcNow())),
+                ? Results.File(Encoding.UTF8.GetBytes(ReminderCalendar.Write(Due(events, library, board).Reminders, clock.GetUtcNow())),
                     "text/calendar", "reminders.ics")
                 : Results.NotFound()).Produces<string>(StatusCodes.Status200OK, "text/calendar").Produces(StatusCodes.Status404NotFound);
     }
@@ -116,14 +130,16 @@ internal static class FleetEndpoints
         return key;
     }
 
-    private static IReadOnlyList<VehicleOutlook> Fleet(EventStore events, ToolBoard board) =>
-        Reminders.SoonestFirst(events.Fleet().Select(c => Outlook.Of(c, board.Today)));
+    private static FleetLine Line(VehicleOutlook o) => new(o.Vehicle, o.Last.On, o.Last.OdometerKm, o.PadsDue, o.Within30, o.Within60, o.Within90);
 
-    private static IReadOnlyList<Reminder> Standing(EventStore events, Library library, ToolBoard board)
+    private static ComesDue Due(EventStore events, Library library, ToolBoard board)
     {
         var gauges = board.Instruments.Where(i => i.CalibratedUntil is not null)
             .Select(i => new Calibrated(i.Id, i.Name, i.CalibratedUntil!.Value));
         var wrenches = library.Wrenches().Select(w => new Calibrated(w.Id, w.Name, w.CalibratedUntil));
-        return Reminders.Standing(Fleet(events, board), gauges.Concat(wrenches), library.DoneReminders(), board.Today);
+        var (from, to) = Reminders.Window(board.Today);
+        var (vehicles, more) = events.Due(from, to);
+        var standing = Reminders.Standing(vehicles.Select(c => Outlook.Of(c, board.Today)), gauges.Concat(wrenches), library.DoneReminders(), board.Today);
+        return new(standing, more);
     }
 }

@@ -123,6 +123,16 @@ public class FleetTests
     }
 
     [Fact]
+    public void A_vehicle_that_has_been_due_for_more_than_a_year_goes_elsewhere_and_a_tool_does_not()
+    {
+        FleetCard Nuts(int daysAgo) => Card([Visit(daysAgo, 10_000)]) with { Nuts = new(Guid.NewGuid(), 10_000, 10_030) };
+        IReadOnlyList<Reminder> Due(int daysAgo) => Reminders.Standing([Outlook.Of(Nuts(daysAgo), Today)], [new("vernier", "Vernier caliper", Today.AddDays(-daysAgo))], new HashSet<string>(), Today);
+        Due(365).Count.ShouldBe(2);
+        Due(366).Single().Kind.ShouldBe(ReminderKind.Calibration);
+        Reminders.Window(Today).ShouldBe((Today.AddDays(-365), Today.AddDays(90)));
+    }
+
+    [Fact]
     public void The_chance_of_being_due_is_right_as_often_as_it_says()
     {
         // Vehicles with a known wear and a gauge that scatters: of those said to be due within 60 days by p, about p are.

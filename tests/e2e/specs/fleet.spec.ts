@@ -37,7 +37,7 @@ test("a calendar program subscribes to what comes due, by an address that the le
   expect(answer.headers()["content-type"]).toContain("text/calendar");
   // Read by another parser than the one that wrote it.
   const events = new ICAL.Component(ICAL.parse(await answer.text())).getAllSubcomponents("vevent").map((e) => new ICAL.Event(e));
-  const reminders: { id: string; due: string; says: string }[] = await (await page.request.get("/api/reminders")).json();
+  const reminders: { id: string; due: string; says: string }[] = (await (await page.request.get("/api/reminders")).json()).reminders;
   expect(events.map((e) => e.uid).sort()).toEqual(reminders.map((r) => `${r.id}@patient-pawl`).sort());
   for (const r of reminders) {
     const event = events.find((e) => e.uid === `${r.id}@patient-pawl`)!;

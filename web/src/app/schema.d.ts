@@ -716,8 +716,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Every vehicle that was here, those whose pads are soonest at their minimum first
-         * @description Every vehicle that was here, those whose pads are soonest at their minimum first. Only for who is signed in.
+         * A page of the vehicles that were here, those whose pads are soonest at their minimum first; found by words of them
+         * @description A page of the vehicles that were here, those whose pads are soonest at their minimum first; found by words of them. Only for who is signed in.
          */
         get: operations["getFleet"];
         put?: never;
@@ -736,8 +736,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * The same as CSV (RFC 4180)
-         * @description The same as CSV (RFC 4180). Only for who is signed in.
+         * Every vehicle that was here as CSV (RFC 4180)
+         * @description Every vehicle that was here as CSV (RFC 4180). Only for who is signed in.
          */
         get: operations["getFleetCsv"];
         put?: never;
@@ -776,8 +776,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * What comes due within 90 days, the soonest first, without what was ticked off
-         * @description What comes due within 90 days, the soonest first, without what was ticked off. Only for who is signed in.
+         * What comes due within 90 days, of 200 vehicles at most, the soonest first, without what was ticked off
+         * @description What comes due within 90 days, of 200 vehicles at most, the soonest first, without what was ticked off. Only for who is signed in.
          */
         get: operations["getReminders"];
         put?: never;
@@ -3399,6 +3399,10 @@ export interface components {
             letters: string;
             known: null | components["schemas"]["TroubleCode"];
         };
+        ComesDue: {
+            reminders: components["schemas"]["Reminder"][];
+            more: boolean;
+        };
         /** @description A corner on the fluid bench. */
         CornerBled: {
             /** @description The corner. */
@@ -3959,6 +3963,12 @@ export interface components {
          * @enum {unknown}
          */
         Fitting: "wear-sensor" | "rattle-spring" | "hose-bracket" | "pin-caps" | "hat-plug";
+        Fleet: {
+            vehicles: components["schemas"]["FleetLine"][];
+            more: boolean;
+            /** Format: int32 */
+            unread: number;
+        };
         FleetLine: {
             vehicle: components["schemas"]["Vehicle"];
             /** Format: date */
@@ -9775,7 +9785,10 @@ export interface operations {
     };
     getFleet: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                skip?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9788,7 +9801,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FleetLine"][];
+                    "application/json": components["schemas"]["Fleet"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
                 };
             };
             /** @description Sign in first. */
@@ -9900,7 +9922,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Reminder"][];
+                    "application/json": components["schemas"]["ComesDue"];
                 };
             };
             /** @description Sign in first. */
@@ -10000,7 +10022,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Reminder"][];
+                    "application/json": components["schemas"]["ComesDue"];
                 };
             };
             /** @description A field is wrong: its name, what was sent and what may be. */

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take } from "../../app/api";
@@ -10,14 +10,17 @@ import { chance } from "./words";
 /** Every vehicle that was here: found by a word of it, those whose pads are soonest at their minimum first. */
 export function VehiclesPage() {
   const [search, setSearch] = useState("");
-  const fleet = useQuery({ queryKey: ["fleet"], queryFn: () => take(api.GET("/api/fleet")) });
-  const reminders = useReminders();
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = fleet.data?.filter(({ vehicle: v }) => {
-    const all =
-      `${v.plate} ${v.plate.replaceAll(" ", "")} ${v.vin ?? ""} ${v.make} ${v.model} ${v.use}`.toLowerCase();
-    return words.every((w) => all.includes(w));
+  const fleet = useInfiniteQuery({
+    queryKey: ["fleet", search.trim()],
+    queryFn: ({ pageParam: skip }) =>
+      take(api.GET("/api/fleet", { params: { query: { search: search.trim(), skip } } })),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => (last.more ? pages.flatMap((p) => p.vehicles).length : undefined),
+    placeholderData: (old) => old,
   });
+  const reminders = useReminders();
+  const shown = fleet.data?.pages.flatMap((p) => p.vehicles);
+  const unread = fleet.data?.pages.at(-1)?.unread ?? 0;
   return (
     <Shell title="Vehicles" sub="and what comes due">
       <div className="grid h-full grid-cols-[minmax(0,1fr)_420px] max-[1100px]:grid-cols-[minmax(0,1fr)_360px] max-[900px]:block max-[900px]:overflow-auto print:block">
@@ -77,6 +80,21 @@ export function VehiclesPage() {
               ))}
             </tbody>
           </table>
+          {fleet.hasNextPage && (
+            <button
+              type="button"
+              className="btn self-start print:hidden"
+              disabled={fleet.isFetching}
+              onClick={() => void fleet.fetchNextPage()}
+            >
+              More vehicles
+            </button>
+          )}
+          {unread > 0 && (
+            <p className="m-0 text-[16px] text-ink-2">
+              {unread} more are being read: after an update that takes a few minutes.
+            </p>
+          )}
           {shown?.length === 0 && <p className="m-0 text-[20px]">No vehicle is found by that.</p>}
           <ProblemNote error={fleet.error} />
         </section>
@@ -86,7 +104,8 @@ export function VehiclesPage() {
           tabIndex={0}
         >
           <h2 className="text-[26px]">Comes due, 90 days</h2>
-          <Reminders of={reminders.data ?? []} />
+          <Reminders of={reminders.data?.reminders ?? []} />
+          {reminders.data?.more && <p className="m-0 text-[16px] text-ink-2">The soonest of them.</p>}
           <Link className="link flex items-center" to="/jobs/past">
             Past jobs
           </Link>

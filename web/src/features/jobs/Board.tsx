@@ -56,7 +56,7 @@ export function Board() {
   const rows = board.data?.filter(
     (c) => c.status !== "finished" || !board.data.some((o) => o.bay === c.bay && o.number > c.number),
   );
-  const due = useReminders().data ?? [];
+  const due = useReminders().data?.reminders ?? [];
   return (
     <Shell
       title="Bay board"
