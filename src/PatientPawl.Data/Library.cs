@@ -143,6 +143,20 @@ public sealed class Library(Database database)
     public void Save(Wrench wrench) => database.Write((c, x) =>
         c.Execute("insert into wrench(id, wrench_json) values(@id, @json) on conflict(id) do update set wrench_json = @json", new { id = wrench.Id, json = JsonSerializer.Serialize(wrench, PawlJson.Options) }, x));
 
+    /// <summary>Takes a wrench off the list; what was torqued with it keeps it.</summary>
+    public void RemoveWrench(string id) => database.Write((c, x) => c.Execute("delete from wrench_certificate where wrench_id = @id; delete from wrench where id = @id", new { id }, x));
+
+    /// <summary>The certificates of every wrench, the oldest first.</summary>
+    public IReadOnlyList<WrenchCertificate> Certificates() => All<WrenchCertificate>("select certificate_json from wrench_certificate order by on_day");
+
+    /// <summary>Keeps a wrench with a new certificate. The day is one: a second of the same day takes its place.</summary>
+    public void Save(Wrench wrench, WrenchCertificate certificate) => database.Write((c, x) =>
+    {
+        c.Execute("insert into wrench_certificate(wrench_id, on_day, certificate_json) values(@id, @on, @json) on conflict(wrench_id, on_day) do update set certificate_json = @json",
+            new { id = wrench.Id, on = Core.Figure.Date(certificate.On), json = JsonSerializer.Serialize(certificate, PawlJson.Options) }, x);
+        return c.Execute("update wrench set wrench_json = @json where id = @id", new { id = wrench.Id, json = JsonSerializer.Serialize(wrench, PawlJson.Options) }, x);
+    });
+
     /// <summary>The workshop's instruments; a workshop that keeps no list of its own has the ordinary ones.</summary>
     public IReadOnlyList<Instrument> Instruments() => All<Instrument>("select instrument_json from instrument order by id") is { Count: > 0 } own ? own : InstrumentCatalogue.Defaults;
 

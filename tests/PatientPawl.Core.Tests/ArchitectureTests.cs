@@ -73,6 +73,8 @@ public class ArchitectureTests
             // Grades, shares, ratios and chances; kelvin and degrees as above; a rate has no quantity of its own.
             "AmbientCelsius", "RearPercent", "BeforeCelsius", "AfterCelsius", "RiseKelvin", "CeilingCelsius", "LowCelsius", "HighCelsius", "HillPercent", "SidesPercent", "LeftCelsius", "RightCelsius", "AirCelsius",
             "AskedGradePercent", "RatioPercent", "ApartPercent", "KmPerDay", "Within30", "Within60", "Within90",
+            // Deviations of a wrench, as shares and per cent.
+            "CertifiedDeviation", "InUse", "UncertaintyPercent", "AsFoundPercent", "AsLeftPercent", "DriftPercentAYear",
             // N m/A and ratios: no quantity exists.
             "TorqueConstant", "GearRatio", "Efficiency"];
         var doubles = Public.Where(t => t.Namespace != "PatientPawl.Core").SelectMany(t => t.GetProperties(BindingFlags.Instance | BindingFlags.Public | BindingFlags.DeclaredOnly))

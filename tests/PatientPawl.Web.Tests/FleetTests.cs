@@ -123,6 +123,8 @@ public sealed class FleetTests : IAsyncLifetime
         (await Found("coble gnt")).ShouldContain("GNT 118");
         (await Found("coble gnt")).ShouldNotContain("GNT 420");
         (await Found("%_' or 1=1")).ShouldBeEmpty();
+        (await Found(" ")).ShouldBe(await Plates());
+        (await _shop.Client.GetAsync($"/api/fleet?search={new string('x', 101)}")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Get($"fleet?skip={(await Plates()).Length}"))["vehicles"]!.AsArray().ShouldBeEmpty();
         (await _shop.Client.GetAsync("/api/fleet?skip=-1")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }

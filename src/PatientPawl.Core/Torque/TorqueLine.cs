@@ -220,8 +220,26 @@ public enum WrenchType
 /// <param name="CalibratedUntil">Last day of its calibration.</param>
 public sealed record Wrench(string Id, string Name, TorqueQuantity Maximum, TorqueQuantity Increment, Length GripLength, WrenchType Type, DateOnly CalibratedUntil)
 {
+    /// <summary>What its certificates allow it, as a share; null where it has none.</summary>
+    public double? CertifiedDeviation { get; init; }
+
+    /// <summary>The deviation that torques are reckoned with, as a share: its certificates', or its class's.</summary>
+    public double PermissibleDeviation => CertifiedDeviation ?? ClassDeviation;
+
     /// <summary>Largest deviation ISO 6789-1:2017 allows, as a share: 6 % for bending beams and up to 10 N m of maximum, 4 % above.</summary>
-    public double PermissibleDeviation => Type == WrenchType.BendingBeam || Maximum.NewtonMeters <= 10 ? 0.06 : 0.04;
+    internal double ClassDeviation => Type == WrenchType.BendingBeam || Maximum.NewtonMeters <= 10 ? 0.06 : 0.04;
+
+    /// <summary>Refuses impossible figures, all of them at once.</summary>
+    /// <exception cref="InputException">Naming each field, value and range.</exception>
+    public Wrench Checked()
+    {
+        var checks = new Checks().Text("id", Id, 20).Text("name", Name, 40).Range("maximumNm", Maximum.NewtonMeters, 5, 1000, "N m")
+            .Range("incrementNm", Increment.NewtonMeters, 0.01, 10, "N m").Millimetres("gripLengthMm", GripLength, 100, 1500);
+        if (Id is not null && Id.Any(c => !char.IsAsciiLetterOrDigit(c) && c is not ('-' or '_')))
+            checks.Add("id", Figure.Shorten(Id), "letters, digits, - and _", "A wrench's short name is made of letters, digits, - and _.");
+        checks.ThrowIfAny();
+        return this;
+    }
 }
 
 /// <summary>A crowfoot or offset spanner on the square drive.</summary>

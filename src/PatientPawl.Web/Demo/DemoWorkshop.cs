@@ -33,22 +33,37 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         library.SetSetting("demo", "yes");
         var people = new[] { ("Kit Ransome", true), ("Ines Marrow", false), ("Oona Firth", false), ("Tor Aske", false), ("Sol Penhale", false) }
             .Select(p => Add(p.Item1, p.Item2)).ToDictionary(t => t.Name.Split(' ')[0]);
-        AddWrenches(library);
+        AddWrenches();
         AddInstruments();
         foreach (var sheet in DemoSheets.All) library.Save(sheet.Checked());
         foreach (var (vehicle, code) in DemoSheets.Vehicles) library.Save(new KnownVehicle(vehicle.Checked(), code));
         Jobs(people);
     }
 
-    public static void AddWrenches(Library library)
+    private void AddWrenches()
     {
-        ArgumentNullException.ThrowIfNull(library);
         Wrench Make(string id, string name, double max, double step, double grip) =>
             new(id, name, TorqueQuantity.FromNewtonMeters(max), TorqueQuantity.FromNewtonMeters(step), Length.FromMillimeters(grip), WrenchType.Setting, new DateOnly(2027, 6, 30));
         library.Save(Make("W1", "Quarter-inch click", 25, 0.2, 220));
         library.Save(Make("W2", "Three-eighths click", 60, 0.5, 310));
         library.Save(Make("W4", "Half-inch click", 200, 0.2, 400));
-        library.Save(Make("W5", "Half-inch long click", 320, 1, 620));
+        var longest = Make("W5", "Half-inch long click", 320, 1, 620);
+        library.Save(longest);
+        // One that drifts, by two certificates a year apart.
+        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        WrenchCertificate Certificate(string number, int daysAgo, params (double Set, double Found, double Left)[] points) =>
+            new(longest.Id, number, today.AddDays(-daysAgo), today.AddDays(365 - daysAgo), 0.6, [.. points.Select(p =>
+                new CalibrationPoint(TorqueQuantity.FromNewtonMeters(p.Set), TorqueQuantity.FromNewtonMeters(p.Found), TorqueQuantity.FromNewtonMeters(p.Left)))]);
+        WrenchCertificate[] certificates =
+        [
+            Certificate("GS-1140", 378, (65, 64.2, 64.9), (190, 188.1, 189.6), (320, 316.5, 319.0)),
+            Certificate("GS-1312", 13, (65, 63.9, 64.8), (190, 186.4, 189.7), (320, 314.1, 319.4)),
+        ];
+        foreach (var certificate in certificates)
+        {
+            var says = WrenchCalibration.Judge(longest, [.. certificates.Where(c => c.On <= certificate.On)]);
+            library.Save(longest with { CalibratedUntil = certificate.Until, CertifiedDeviation = says.InUse }, certificate);
+        }
     }
 
     // Certificates run on for a year or so; the old vernier's has run out.

@@ -128,7 +128,6 @@ internal static class SignInEndpoints
             if (!library.Add(lead, onlyWhenEmpty: true))
                 throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
             library.Name(request.Workshop.Trim());
-            DemoWorkshop.AddWrenches(library);
             var user = Principal(lead, library.BeginSession(lead.Id, clock.GetUtcNow()));
             await http.SignInAsync(user);
             return TypedResults.Ok(Show(user, library, demo));

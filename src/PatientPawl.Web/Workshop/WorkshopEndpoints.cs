@@ -1,9 +1,12 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Workshop;
+using PatientPawl.Core;
 using PatientPawl.Data;
+using PatientPawl.Web.Torque;
 
 namespace PatientPawl.Web.Workshop;
 
@@ -20,13 +23,16 @@ public sealed record InterlockText(int Number, string Name, string Message, stri
 public sealed record SourcesView(IReadOnlyList<Source> Sources, IReadOnlyList<InterlockText> Interlocks);
 
 /// <summary>What never changes while the product runs.</summary>
-public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<ArchitectureCard> Architectures, IReadOnlyList<LookOverQuestion> LookOver, IReadOnlyList<Core.Measuring.MeasurandCard> Measurands);
+public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<ArchitectureCard> Architectures, IReadOnlyList<LookOverQuestion> LookOver, IReadOnlyList<MeasurandCard> Measurands);
+
+/// <summary>A wrench's certificates and what they say of it.</summary>
+public sealed record WrenchCertified(string WrenchId, IReadOnlyList<WrenchCertificate> Certificates, CalibrationAnswer Says);
 
 internal static class WorkshopEndpoints
 {
     public static void MapWorkshop(this RouteGroupBuilder api)
     {
-        api.MapGet("/catalogue", () => TypedResults.Ok(new Catalogue(LookCatalogue.All, ArchitectureCatalogue.All, LookOverQuestions.All, Core.Measuring.MeasurandCatalogue.All)));
+        api.MapGet("/catalogue", () => TypedResults.Ok(new Catalogue(LookCatalogue.All, ArchitectureCatalogue.All, LookOverQuestions.All, MeasurandCatalogue.All)));
         api.MapGet("/sources", () => TypedResults.Ok(new SourcesView(Sources.All, [.. Interlocks.All.Select(i => new InterlockText(i.Number, i.Name, i.Message, i.Why, i.Remedy))])));
         api.MapGet("/workshop/house-rules", (Library library) => TypedResults.Ok(View(library.HouseRules)));
         // What a change would do, before it is made.
@@ -40,6 +46,48 @@ internal static class WorkshopEndpoints
         // What the reading of every log after the start found: jobs that differ from what was stored.
         api.MapGet("/workshop/logs", (Hosting.StartChecks checks) => TypedResults.Ok(checks.Found)).RequireAuthorization();
         api.MapGet("/workshop/wrenches", (Library library) => TypedResults.Ok(library.Wrenches()));
+        Wrenches(api);
+    }
+
+    private static void Wrenches(RouteGroupBuilder api)
+    {
+        var wrenches = api.MapGroup("/workshop/wrenches").RequireAuthorization();
+        // Who changes what a wrench may be set to changes every torque after it: the lead does.
+        wrenches.MapPost("/", (Wrench wrench, HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            // What certificates say is theirs to say.
+            var known = library.Wrenches().FirstOrDefault(w => w.Id == wrench.Id);
+            library.Save(wrench.Checked() with { CertifiedDeviation = known?.CertifiedDeviation });
+            return TypedResults.Ok(library.Wrenches());
+        });
+        wrenches.MapDelete("/{id}", (string id, HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            library.RemoveWrench(TorqueEndpoints.Find(library.Wrenches(), id).Id);
+            return TypedResults.Ok(library.Wrenches());
+        });
+        wrenches.MapGet("/certificates", (Library library) => TypedResults.Ok(Certified(library)));
+        wrenches.MapPost("/{id}/certificates", (string id, WrenchCertificate certificate, HttpContext http, Library library, ToolBoard board) =>
+        {
+            http.RequireLead();
+            var wrench = TorqueEndpoints.Find(library.Wrenches(), id);
+            var sound = certificate.Checked(wrench, board.Today);
+            var all = library.Certificates().Where(c => c.WrenchId == id && c.On != sound.On).Append(sound).ToArray();
+            if (all.Max(c => c.On) != sound.On)
+                throw new InputException(new InputError("on", Figure.Date(sound.On), $"after {Figure.Date(all.Max(c => c.On))}", "A later certificate is here already."));
+            var says = WrenchCalibration.Judge(wrench, all);
+            // What is not surely right as it was left is not used: its calibration ends before it begins.
+            var until = says.AsLeft == Verdict.Inside ? sound.Until : sound.On.AddDays(-1);
+            library.Save(wrench with { CalibratedUntil = until, CertifiedDeviation = says.InUse }, sound);
+            return TypedResults.Ok(Certified(library));
+        });
+    }
+
+    private static List<WrenchCertified> Certified(Library library)
+    {
+        var wrenches = library.Wrenches();
+        return [.. library.Certificates().GroupBy(c => c.WrenchId).Select(of => new WrenchCertified(of.Key, [.. of], WrenchCalibration.Judge(wrenches.First(w => w.Id == of.Key), [.. of])))];
     }
 
     private static HouseRulesView View(HouseRules rules)

@@ -90,6 +90,32 @@ test("a parking brake that the figures do not prove leads back; the bed-in is co
   await expect(page.getByText(/Bed-in: 4 of 5 firm stops/)).toBeVisible();
 });
 
+test("a wrench's certificate, as found and as left, is entered by the lead and judged at once", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/workshop");
+  const wrenches = page.getByRole("region", { name: "Wrenches" });
+  await expect(wrenches.getByText(/W5.*|Drifts/).first()).toBeVisible();
+  await expect(wrenches.getByText(/Drifts \+?-?[\d.]+ % a year/)).toBeVisible();
+  await wrenches.getByRole("button", { name: "Enter a certificate, W1" }).click();
+  const form = wrenches.getByRole("form", { name: "Certificate of W1" });
+  const day = (offset: number) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10);
+  await form.getByLabel("Certificate number").fill("T-1");
+  await form.getByLabel("Its uncertainty (k = 2), %").fill("0,5");
+  await form.getByLabel("Calibrated on").fill(day(-2));
+  await form.getByLabel("Counts until").fill(day(363));
+  const point = form.getByRole("group", { name: "Point 1" });
+  await point.getByLabel("Set, N m").fill("20");
+  await point.getByLabel("Gave, as found").fill("18,9");
+  await point.getByLabel("Gave, as left").fill("0");
+  await form.getByRole("button", { name: "Keep the certificate" }).click();
+  // A figure that cannot be keeps what was typed, and is named.
+  await expect(form.getByText(/asLeftNm/)).toBeVisible();
+  await point.getByLabel("Gave, as left").fill("20");
+  await form.getByRole("button", { name: "Keep the certificate" }).click();
+  await expect(wrenches.getByText(/It was wrong until then: what was torqued with it since its last certificate is checked again/)).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+});
+
 test("the customer's sheet fits one printed page", async ({ page }) => {
   await signIn(page);
   const board: { jobId: string; vehicle: { plate: string } }[] = await (await page.request.get("/api/board")).json();

@@ -229,7 +229,11 @@ export interface paths {
          */
         get: operations["getWrenches"];
         put?: never;
-        post?: never;
+        /**
+         * The lead adds a wrench or changes its figures
+         * @description The lead adds a wrench or changes its figures. Only for who is signed in.
+         */
+        post: operations["saveWrench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1130,6 +1134,66 @@ export interface paths {
         get: operations["listenToChanges"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/wrenches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * The lead takes a wrench off the list; records keep it
+         * @description The lead takes a wrench off the list; records keep it. Only for who is signed in.
+         */
+        delete: operations["removeWrench"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/wrenches/certificates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificates of the wrenches, and what they say: right until then, right now, how far it drifts
+         * @description Certificates of the wrenches, and what they say: right until then, right now, how far it drifts. Only for who is signed in.
+         */
+        get: operations["getCertificates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/wrenches/{id}/certificates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The lead enters a certificate, as found and as left; torques are reckoned with it from then on
+         * @description The lead enters a certificate, as found and as left; torques are reckoned with it from then on. Only for who is signed in.
+         */
+        post: operations["addCertificate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3245,6 +3309,46 @@ export interface components {
         BootState: "free" | "wound" | "torn" | "wet" | "bulged";
         CalendarAddress: {
             address: string;
+        };
+        /** @description What a wrench's certificates say of it. */
+        CalibrationAnswer: {
+            /**
+             * Format: double
+             * @description Its worst deviation as it was found, %: positive where it shows more than it gives.
+             */
+            asFoundPercent: number;
+            /**
+             * Format: double
+             * @description Its worst deviation as it was left, %.
+             */
+            asLeftPercent: number;
+            /** @description Whether it was right until then. */
+            asFound: components["schemas"]["Verdict"];
+            /** @description Whether it may be used from then on. */
+            asLeft: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description How far it moves in a year, %; null where there was no certificate before.
+             */
+            driftPercentAYear: null | number;
+            /**
+             * Format: double
+             * @description The deviation that torques are reckoned with from then on, as a share.
+             */
+            inUse: number;
+            /** @description In words. */
+            says: string;
+            /** @description Why. */
+            reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A point of a wrench's calibration. */
+        CalibrationPoint: {
+            /** @description What stood on its scale, above 0 to 1000 N m. */
+            setNm: components["schemas"]["Torque"];
+            /** @description What it gave before anybody touched it, above 0 to 1500 N m. */
+            asFoundNm: components["schemas"]["Torque"];
+            /** @description What it gave after it was adjusted, or again where it was not; above 0 to 1500 N m. */
+            asLeftNm: components["schemas"]["Torque"];
         };
         /**
          * @description Where the caliper sits.
@@ -7869,9 +7973,43 @@ export interface components {
             calibratedUntil: string;
             /**
              * Format: double
-             * @description Largest deviation ISO 6789-1:2017 allows, as a share: 6 % for bending beams and up to 10 N m of maximum, 4 % above.
+             * @description What its certificates allow it, as a share; null where it has none.
+             */
+            certifiedDeviation?: null | number;
+            /**
+             * Format: double
+             * @description The deviation that torques are reckoned with, as a share: its certificates', or its class's.
              */
             permissibleDeviation?: number;
+        };
+        /** @description A certificate of a torque wrench. */
+        WrenchCertificate: {
+            /** @description The wrench. */
+            wrenchId: string;
+            /** @description The certificate's number. */
+            number: string;
+            /**
+             * Format: date
+             * @description The day of its calibration.
+             */
+            on: string;
+            /**
+             * Format: date
+             * @description The last day that it counts for.
+             */
+            until: string;
+            /**
+             * Format: double
+             * @description Expanded uncertainty (k = 2) of the calibration, 0.01 to 10 %.
+             */
+            uncertaintyPercent: number;
+            /** @description One to ten points, from a fifth of its maximum on. */
+            points: components["schemas"]["CalibrationPoint"][];
+        };
+        WrenchCertified: {
+            wrenchId: string;
+            certificates: components["schemas"]["WrenchCertificate"][];
+            says: components["schemas"]["CalibrationAnswer"];
         };
         /**
          * @description How a torque wrench shows its figure.
@@ -8475,6 +8613,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Wrench"][];
+                };
+            };
+        };
+    };
+    saveWrench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wrench"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrench"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
                 };
             };
         };
@@ -10839,6 +11037,173 @@ export interface operations {
             };
             /** @description Not for this person, or not from this page. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    removeWrench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrench"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCertificates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchCertified"][];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    addCertificate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrenchCertificate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchCertified"][];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,6 +9,7 @@ import { CalendarSection } from "../fleet/CalendarSection";
 import { LessonsSection } from "../fleet/LessonsSection";
 import { BackupSection } from "./BackupSection";
 import { People } from "./People";
+import { Wrenches } from "./Wrenches";
 import { Shell } from "../../ui/Shell";
 
 /** Technicians, spec sheets, wrenches, and jobs read back from their files. */
@@ -17,10 +18,6 @@ export function WorkshopPage() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
-  const wrenches = useQuery({
-    queryKey: ["wrenches"],
-    queryFn: () => take(api.GET("/api/workshop/wrenches")),
-  });
   const [name, setName] = useState("");
   const [pin, setPin] = useState("");
   const [lead, setLead] = useState(false);
@@ -164,20 +161,7 @@ export function WorkshopPage() {
           <ProblemNote error={readSheet.error} />
         </section>
         <LessonsSection />
-        <section className="flex flex-col gap-2">
-          <h2 className="text-[26px]">Wrenches</h2>
-          {wrenches.data?.map((w) => (
-            <div key={w.id} className="border-t border-rule pt-1">
-              <span className="step-name">
-                {w.id}: {w.name}
-              </span>
-              <div className="text-[15px] text-ink-2">
-                To {w.maximumNm} N m in steps of {w.incrementNm}; grip to drive {w.gripLengthMm} mm; in
-                calibration until {w.calibratedUntil}.
-              </div>
-            </div>
-          ))}
-        </section>
+        <Wrenches />
       </div>
     </Shell>
   );
