@@ -3,6 +3,18 @@ import { Link } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 
+/** A sentence whose days stay whole where its line breaks. */
+const whole = (says: string) =>
+  says.split(/(\d{4}-\d{2}-\d{2})/).map((part, i) =>
+    i % 2 ? (
+      <span key={i} className="whitespace-nowrap">
+        {part}
+      </span>
+    ) : (
+      part
+    ),
+  );
+
 /** What comes due, each with its tick. */
 export function Reminders({ of, linked = true }: { of: Schemas["Reminder"][]; linked?: boolean }) {
   const client = useQueryClient();
@@ -26,7 +38,7 @@ export function Reminders({ of, linked = true }: { of: Schemas["Reminder"][]; li
                 </span>
               )}
               {r.overdue && <b className="text-outside">Overdue. </b>}
-              {r.says}
+              {whole(r.says)}
             </span>
             <button
               type="button"
