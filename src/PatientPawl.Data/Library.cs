@@ -150,12 +150,22 @@ public sealed class Library(Database database)
     public IReadOnlyList<WrenchCertificate> Certificates() => All<WrenchCertificate>("select certificate_json from wrench_certificate order by on_day");
 
     /// <summary>Keeps a wrench with a new certificate. The day is one: a second of the same day takes its place.</summary>
-    public void Save(Wrench wrench, WrenchCertificate certificate) => database.Write((c, x) =>
+    /// <param name="wrench">The wrench as it is from then on.</param>
+    /// <param name="certificate">The certificate.</param>
+    /// <param name="file">The laboratory's paper; null where there is none.</param>
+    public void Save(Wrench wrench, WrenchCertificate certificate, byte[]? file) => database.Write((c, x) =>
     {
-        c.Execute("insert into wrench_certificate(wrench_id, on_day, certificate_json) values(@id, @on, @json) on conflict(wrench_id, on_day) do update set certificate_json = @json",
-            new { id = wrench.Id, on = Core.Figure.Date(certificate.On), json = JsonSerializer.Serialize(certificate, PawlJson.Options) }, x);
+        c.Execute("""
+            insert into wrench_certificate(wrench_id, on_day, certificate_json, file) values(@id, @on, @json, @file)
+            on conflict(wrench_id, on_day) do update set certificate_json = @json, file = @file
+            """,
+            new { id = wrench.Id, on = Core.Figure.Date(certificate.On), json = JsonSerializer.Serialize(certificate with { HasFile = file is not null }, PawlJson.Options), file }, x);
         return c.Execute("update wrench set wrench_json = @json where id = @id", new { id = wrench.Id, json = JsonSerializer.Serialize(wrench, PawlJson.Options) }, x);
     });
+
+    /// <summary>The laboratory's paper of a certificate; null where none is kept.</summary>
+    public byte[]? CertificateFile(string wrenchId, DateOnly on) => database.Read(c =>
+        c.ExecuteScalar<byte[]?>("select file from wrench_certificate where wrench_id = @wrenchId and on_day = @on", new { wrenchId, on = Core.Figure.Date(on) }));
 
     /// <summary>The workshop's instruments; a workshop that keeps no list of its own has the ordinary ones.</summary>
     public IReadOnlyList<Instrument> Instruments() => All<Instrument>("select instrument_json from instrument order by id") is { Count: > 0 } own ? own : InstrumentCatalogue.Defaults;

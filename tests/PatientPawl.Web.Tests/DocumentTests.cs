@@ -96,6 +96,19 @@ public sealed partial class DocumentTests(DemoShop demo) : IClassFixture<DemoSho
     }
 
     [Fact]
+    public async Task Many_who_ask_at_once_get_the_same_pages()
+    {
+        await _shop.SignIn();
+        var id = await JobOf("GNT 420");
+        var asked = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => _shop.Client.GetByteArrayAsync($"/api/jobs/{id}/record.pdf?paper={(i % 2 == 0 ? "a4" : "letter")}")));
+        asked.Select(bytes =>
+        {
+            using var pdf = PdfDocument.Open(bytes);
+            return string.Concat(pdf.GetPages().SelectMany(p => p.Letters).Select(l => l.Value));
+        }).Select((text, i) => (text, i % 2)).Distinct().Count().ShouldBe(2);
+    }
+
+    [Fact]
     public async Task Another_paper_is_refused_and_nobody_reads_a_record_without_signing_in()
     {
         await _shop.SignIn();

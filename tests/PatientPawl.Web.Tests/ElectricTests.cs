@@ -363,6 +363,11 @@ public sealed class ElectricTests : IAsyncLifetime
         var keep = await _shop.Client.PostAsJsonAsync($"/api/jobs/{hand.Id}/traces", new { eventId = Guid.NewGuid(), occurredAt = DateTimeOffset.Now, side = "left", text = "current_A;time_ms\n" + points, direction = "apply", motor = (object?)null });
         keep.StatusCode.ShouldBe(HttpStatusCode.OK, await keep.Content.ReadAsStringAsync());
         (await Bench(hand))["traces"]!.AsArray().Single()!["from"]!.ToString().ShouldBe("a clamp meter");
+        // And they stay with the vehicle.
+        var plate = (await _shop.Job(hand.Id))["opened"]!["vehicle"]!["plate"]!.ToString();
+        var kept = (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/vehicles/{plate}/story"))!["traces"]!.AsArray().Single(t => t!["jobId"]!.ToString() == hand.Id)!;
+        kept["from"]!.ToString().ShouldBe("a clamp meter");
+        (await _shop.Client.GetStringAsync($"/api/jobs/{hand.Id}/traces/{kept["sha256"]}")).ShouldStartWith("time_s,current_a\n0,");
     }
 
     [Fact]

@@ -7,7 +7,7 @@ namespace PatientPawl.Web.Tests;
 /// <summary>A workshop's wrenches are its own, and each is what its certificates say.</summary>
 public sealed class WrenchTests
 {
-    private static JsonObject Wrench(string id = "H1", double top = 200) => new()
+    internal static JsonObject Wrench(string id = "H1", double top = 200) => new()
     {
         ["id"] = id,
         ["name"] = "Half-inch click",
@@ -18,9 +18,8 @@ public sealed class WrenchTests
         ["calibratedUntil"] = "2020-01-01",
     };
 
-    private static JsonObject Certificate(int daysAgo, double found, double left, string id = "H1") => new()
+    internal static JsonObject Certificate(int daysAgo, double found, double left) => new()
     {
-        ["wrenchId"] = id,
         ["number"] = $"C-{daysAgo}",
         ["on"] = Core.Figure.Date(DateOnly.FromDateTime(DateTime.Now).AddDays(-daysAgo)),
         ["until"] = Core.Figure.Date(DateOnly.FromDateTime(DateTime.Now).AddDays(365 - daysAgo)),
@@ -47,6 +46,22 @@ public sealed class WrenchTests
         var says = (await shop.Client.GetFromJsonAsync<JsonArray>("/api/workshop/wrenches/certificates"))!.Single()!["says"]!;
         ((double)says["driftPercentAYear"]!).ShouldBe(1, 0.01);
 
+        // The laboratory's paper is kept as it came; what is none is refused.
+        var today = Core.Figure.Date(DateOnly.FromDateTime(DateTime.Now));
+        var paper = $"/api/workshop/wrenches/H1/certificates/{today}/file";
+        (await shop.Client.GetAsync(paper)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        async Task<HttpStatusCode> Send(string text)
+        {
+            var with = Certificate(0, 100 / 1.015, 100);
+            with["file"] = Convert.ToBase64String(System.Text.Encoding.ASCII.GetBytes(text));
+            return (await shop.Client.PostAsJsonAsync("/api/workshop/wrenches/H1/certificates", with)).StatusCode;
+        }
+
+        (await Send("<html>")).ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await Send("%PDF-1.7 as it came")).ShouldBe(HttpStatusCode.OK);
+        (await shop.Client.GetStringAsync(paper)).ShouldBe("%PDF-1.7 as it came");
+        (await shop.Another().GetAsync(paper)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+
         // What is left outside its class is used no more.
         (await shop.Client.PostAsJsonAsync("/api/workshop/wrenches/H1/certificates", Certificate(0, 90, 94))).EnsureSuccessStatusCode();
         (await Kept())["calibratedUntil"]!.ToString().ShouldBe(Core.Figure.Date(DateOnly.FromDateTime(DateTime.Now).AddDays(-1)));
@@ -65,7 +80,7 @@ public sealed class WrenchTests
         await using var shop = await Workshop.Open();
         await shop.SignIn("Sol Penhale");
         (await shop.Client.PostAsJsonAsync("/api/workshop/wrenches", Wrench())).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await shop.Client.PostAsJsonAsync("/api/workshop/wrenches/W4/certificates", Certificate(0, 100, 100, "W4"))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await shop.Client.PostAsJsonAsync("/api/workshop/wrenches/W4/certificates", Certificate(0, 100, 100))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await shop.Client.DeleteAsync("/api/workshop/wrenches/W4")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 }

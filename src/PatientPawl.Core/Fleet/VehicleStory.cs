@@ -32,15 +32,32 @@ public sealed record StoryPoint(int OdometerKm, Length Value, bool IsNew);
 /// <param name="Points">Its figures, oldest first.</param>
 public sealed record StorySeries(Subject About, string Says, Length Limit, LimitKind Kind, IReadOnlyList<StoryPoint> Points);
 
+/// <summary>A current trace of one of its motors.</summary>
+/// <param name="JobId">The job that keeps it.</param>
+/// <param name="On">The day of that job.</param>
+/// <param name="OdometerKm">Its odometer then.</param>
+/// <param name="Side">The corner; of a motor that pulls both cables, left.</param>
+/// <param name="Sha256">What it is found by.</param>
+/// <param name="From">Where it comes from: the link, or a clamp meter.</param>
+/// <param name="Name">What it was read as.</param>
+/// <param name="End">Current at its end; null where that could not be read.</param>
+/// <param name="Clamp">Clamping force; null without the motor's constants or without a clamp.</param>
+public sealed record VehicleTrace(Guid JobId, DateOnly On, int OdometerKm, Side Side, string Sha256, string From, string Name,
+    ElectricCurrent? End, Force? Clamp);
+
 /// <summary>Everything the workshop knows of a vehicle.</summary>
 /// <param name="Vehicle">The vehicle, as its last job knew it.</param>
 /// <param name="Outlook">What it comes to.</param>
 /// <param name="Visits">Its jobs, the newest first.</param>
 /// <param name="Series">Its figures over distance.</param>
 /// <param name="Learnt">What was learnt at it, in sentences.</param>
+/// <param name="Traces">Current traces of its motors, the newest job's first; 40 at most.</param>
 public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IReadOnlyList<VehicleVisit> Visits,
-    IReadOnlyList<StorySeries> Series, IReadOnlyList<string> Learnt)
+    IReadOnlyList<StorySeries> Series, IReadOnlyList<string> Learnt, IReadOnlyList<VehicleTrace> Traces)
 {
+    // Three years of looks; older ones are in their jobs.
+    private const int MostTraces = 40;
+
     /// <summary>The story of a vehicle; null where it had none but practice jobs.</summary>
     /// <param name="jobs">Its jobs, in any order.</param>
     /// <param name="today">Today.</param>
@@ -49,7 +66,7 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
         if (FleetCard.Of(jobs) is not { } card) return null;
         var told = FleetCard.Told(jobs);
         return new(card.Vehicle, Fleet.Outlook.Of(card, today), [.. told.Reverse().Select(Visit)], [.. SeriesOf(told)],
-            [.. LearntAt([.. told.Select(j => j.State)])]);
+            [.. LearntAt([.. told.Select(j => j.State)])], [.. told.Reverse().SelectMany(TracesOf).Take(MostTraces)]);
     }
 
     private static VehicleVisit Visit(VehicleJob job)
@@ -57,6 +74,15 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
         var visit = FleetCard.Visit(job.State);
         return new(job.Id, job.Number, visit.On, visit.OdometerKm, job.State.Opened!.Complaint, JobRecord.FittedIn(job.State),
             job.State.HandedOver);
+    }
+
+    private static IEnumerable<VehicleTrace> TracesOf(VehicleJob job)
+    {
+        var visit = FleetCard.Visit(job.State);
+        return from e in job.State.Standing
+               let t = e.Event as TraceKept
+               where t is not null
+               select new VehicleTrace(job.Id, visit.On, visit.OdometerKm, t.Side, t.Sha256, t.From, t.Reading.Name, t.Reading.End, t.Reading.Clamp);
     }
 
     private static IEnumerable<StorySeries> SeriesOf(VehicleJob[] jobs) =>

@@ -20,6 +20,12 @@ public sealed record CalibrationPoint(TorqueQuantity Set, TorqueQuantity AsFound
 public sealed record WrenchCertificate(string WrenchId, string Number, DateOnly On, DateOnly Until, double UncertaintyPercent,
     IReadOnlyList<CalibrationPoint> Points)
 {
+    /// <summary>True where the laboratory's paper is kept beside it.</summary>
+    public bool HasFile { get; init; }
+
+    // An older one says nothing of a wrench that is used today.
+    private static readonly DateOnly Earliest = new(2000, 1, 1);
+
     /// <summary>Refuses what no certificate says, all of it at once.</summary>
     /// <param name="wrench">The wrench.</param>
     /// <param name="today">Today.</param>
@@ -30,7 +36,8 @@ public sealed record WrenchCertificate(string WrenchId, string Number, DateOnly 
         var top = wrench.Maximum.NewtonMeters;
         var checks = new Checks().Text("number", Number, 40).Range("uncertaintyPercent", UncertaintyPercent, 0.01, 10, "%")
             .Range("points", Points?.Count ?? 0, 1, 10, "points");
-        if (On > today) checks.Add("on", Figure.Date(On), $"up to {Figure.Date(today)}", "A calibration lies behind us.");
+        if (On < Earliest || On > today)
+            checks.Add("on", Figure.Date(On), $"{Figure.Date(Earliest)} to {Figure.Date(today)}", "A calibration lies behind us, and not before this century.");
         if (Until <= On) checks.Add("until", Figure.Date(Until), $"after {Figure.Date(On)}", "It counts to a day after its calibration.");
         for (var i = 0; i < (Points?.Count ?? 0); i++)
         {

@@ -45,10 +45,11 @@ create trigger job_imported_on_vehicle after insert on imported begin
   insert into vehicle_moved(plate) select plate from job where id = new.job_id on conflict(plate) do update set times = times + 1;
 end;
 
--- Certificates of torque wrenches: what each gave as it was found and as it was left.
+-- Certificates of torque wrenches: what each gave as it was found and as it was left, and the laboratory's paper as it came.
 create table wrench_certificate (
   wrench_id text not null references wrench(id),
   on_day text not null,
   certificate_json text not null,
+  file blob,
   primary key(wrench_id, on_day)
 ) strict, without rowid;

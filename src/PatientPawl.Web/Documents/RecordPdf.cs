@@ -7,12 +7,20 @@ namespace PatientPawl.Web.Documents;
 /// <summary>A record as PDF.</summary>
 internal static class RecordPdf
 {
+    private static readonly Lock Drawing = new();
+
     /// <summary>The document on sheets of paper.</summary>
     /// <param name="document">The document.</param>
     /// <param name="photo">A photo's bytes by its hash; null where they are gone.</param>
     /// <param name="address">Where the job is found.</param>
     /// <param name="size">The sheets' size.</param>
     public static byte[] Write(RecordDocument document, Func<string, byte[]?> photo, string address, PaperSize size)
+    {
+        // PDFsharp shares its typefaces between documents: one is drawn after the other.
+        lock (Drawing) return Drawn(document, photo, address, size);
+    }
+
+    private static byte[] Drawn(RecordDocument document, Func<string, byte[]?> photo, string address, PaperSize size)
     {
         const double Square = 66;
         using var paper = new Paper(size, document.Title);

@@ -32,6 +32,7 @@ public static class ApiWords
         ("DELETE /api/workshop/wrenches/{id}", "removeWrench", "The lead takes a wrench off the list; records keep it."),
         ("GET /api/workshop/wrenches/certificates", "getCertificates", "Certificates of the wrenches, and what they say: right until then, right now, how far it drifts."),
         ("POST /api/workshop/wrenches/{id}/certificates", "addCertificate", "The lead enters a certificate, as found and as left; torques are reckoned with it from then on."),
+        ("GET /api/workshop/wrenches/{id}/certificates/{on}/file", "getCertificateFile", "The laboratory's paper of a certificate, as PDF."),
         ("GET /api/vehicles", "getVehicles", "Known vehicles with the code of their sheet."),
         ("POST /api/vehicles", "saveVehicle", "Saves a vehicle with its sheet."),
         ("GET /api/vehicles/{plate}/story", "getStory", "A vehicle over the years: its jobs, figures over distance, what was learnt and what comes due."),

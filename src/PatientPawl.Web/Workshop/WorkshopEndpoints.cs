@@ -25,11 +25,22 @@ public sealed record SourcesView(IReadOnlyList<Source> Sources, IReadOnlyList<In
 /// <summary>What never changes while the product runs.</summary>
 public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<ArchitectureCard> Architectures, IReadOnlyList<LookOverQuestion> LookOver, IReadOnlyList<MeasurandCard> Measurands);
 
+/// <summary>A certificate as it is entered.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="On">The day of the calibration.</param>
+/// <param name="Until">The last day that it counts for.</param>
+/// <param name="UncertaintyPercent">Expanded uncertainty (k = 2), per cent.</param>
+/// <param name="Points">Its points.</param>
+/// <param name="File">The laboratory's paper as PDF, in base64; null where there is none.</param>
+public sealed record CertificateSent(string Number, DateOnly On, DateOnly Until, double UncertaintyPercent, IReadOnlyList<CalibrationPoint> Points, byte[]? File = null);
+
 /// <summary>A wrench's certificates and what they say of it.</summary>
 public sealed record WrenchCertified(string WrenchId, IReadOnlyList<WrenchCertificate> Certificates, CalibrationAnswer Says);
 
 internal static class WorkshopEndpoints
 {
+    private const int MostPaperBytes = 4 * 1024 * 1024;
+
     public static void MapWorkshop(this RouteGroupBuilder api)
     {
         api.MapGet("/catalogue", () => TypedResults.Ok(new Catalogue(LookCatalogue.All, ArchitectureCatalogue.All, LookOverQuestions.All, MeasurandCatalogue.All)));
@@ -68,20 +79,26 @@ internal static class WorkshopEndpoints
             return TypedResults.Ok(library.Wrenches());
         });
         wrenches.MapGet("/certificates", (Library library) => TypedResults.Ok(Certified(library)));
-        wrenches.MapPost("/{id}/certificates", (string id, WrenchCertificate certificate, HttpContext http, Library library, ToolBoard board) =>
+        wrenches.MapPost("/{id}/certificates", (string id, CertificateSent sent, HttpContext http, Library library, ToolBoard board) =>
         {
             http.RequireLead();
             var wrench = TorqueEndpoints.Find(library.Wrenches(), id);
-            var sound = certificate.Checked(wrench, board.Today);
+            var sound = new WrenchCertificate(id, sent.Number, sent.On, sent.Until, sent.UncertaintyPercent, sent.Points).Checked(wrench, board.Today);
+            if (sent.File is { } paper && (paper.Length > MostPaperBytes || !paper.AsSpan().StartsWith("%PDF-"u8)))
+                throw new InputException(new InputError("file", $"{Figure.Of(paper.Length / 1048576.0, 1)} MB", "a PDF of at most 4 MB", "The laboratory's paper is kept as a PDF of at most 4 MB."));
             var all = library.Certificates().Where(c => c.WrenchId == id && c.On != sound.On).Append(sound).ToArray();
             if (all.Max(c => c.On) != sound.On)
                 throw new InputException(new InputError("on", Figure.Date(sound.On), $"after {Figure.Date(all.Max(c => c.On))}", "A later certificate is here already."));
             var says = WrenchCalibration.Judge(wrench, all);
             // What is not surely right as it was left is not used: its calibration ends before it begins.
             var until = says.AsLeft == Verdict.Inside ? sound.Until : sound.On.AddDays(-1);
-            library.Save(wrench with { CalibratedUntil = until, CertifiedDeviation = says.InUse }, sound);
+            library.Save(wrench with { CalibratedUntil = until, CertifiedDeviation = says.InUse }, sound, sent.File);
             return TypedResults.Ok(Certified(library));
-        });
+        }).WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(2 * MostPaperBytes));
+        wrenches.MapGet("/{id}/certificates/{on}/file", (string id, DateOnly on, Library library) => library.CertificateFile(id, on) is { } paper
+            ? Results.File(paper, "application/pdf", $"{id}-{Figure.Date(on)}.pdf")
+            : throw new InputException(new InputError("on", Figure.Date(on), "a certificate whose paper is kept", "No paper is kept of that certificate.")))
+            .Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
     private static List<WrenchCertified> Certified(Library library)

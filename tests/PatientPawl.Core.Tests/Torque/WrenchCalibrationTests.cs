@@ -90,6 +90,7 @@ public class WrenchCalibrationTests
         good.Checked(Click, Today).ShouldNotBeNull();
         string[] Wrong(WrenchCertificate c) => [.. Should.Throw<InputException>(() => c.Checked(Click, Today)).Errors.Select(e => e.Field)];
         Wrong(good with { On = Today.AddDays(1) }).ShouldContain("on");
+        Wrong(good with { On = DateOnly.MinValue }).ShouldBe(["on"]);
         Wrong(good with { Until = good.On }).ShouldContain("until");
         Wrong(good with { Number = " " }).ShouldContain("number");
         Wrong(good with { UncertaintyPercent = double.NaN }).ShouldContain("uncertaintyPercent");

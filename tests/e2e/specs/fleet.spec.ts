@@ -90,6 +90,22 @@ test("a parking brake that the figures do not prove leads back; the bed-in is co
   await expect(page.getByText(/Bed-in: 4 of 5 firm stops/)).toBeVisible();
 });
 
+test("a second visit knows what the first one measured and how long this workshop takes", async ({ page }) => {
+  await signIn(page);
+  // The right piston of GNT 164 was followed turn by turn at its visit before.
+  await page.goto("/vehicles/GNT%20164");
+  await expect(page.getByText(/Right: Travel a turn: [\d.]+ mm, measured here on/)).toBeVisible();
+  const id = await jobAt(page.request, "GNT 164", "pads", "cable", 78, "piston-home", "right");
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByText(/Travel a turn: [\d.]+ mm, measured here on/)).toBeVisible();
+  const { sheet, opened }: { sheet: { ahead: { step: { stepId: string }; minutes: number }[] }; opened: { minutes: { stepId: string; minutes: number }[] } } =
+    await (await page.request.get(`/api/jobs/${id}`)).json();
+  const learnt = new Map(opened.minutes.map((m) => [m.stepId, m.minutes]));
+  const told = sheet.ahead.filter((a) => learnt.has(a.step.stepId));
+  expect(told.length).toBeGreaterThan(3);
+  for (const a of told) expect(a.minutes).toBe(learnt.get(a.step.stepId));
+});
+
 test("a wrench's certificate, as found and as left, is entered by the lead and judged at once", async ({ page }) => {
   await signIn(page);
   await page.goto("/workshop");
@@ -111,8 +127,11 @@ test("a wrench's certificate, as found and as left, is entered by the lead and j
   // A figure that cannot be keeps what was typed, and is named.
   await expect(form.getByText(/asLeftNm/)).toBeVisible();
   await point.getByLabel("Gave, as left").fill("20");
+  await form.getByLabel("The laboratory's paper, PDF").setInputFiles({ name: "T-1.pdf", mimeType: "application/pdf", buffer: Buffer.from("%PDF-1.7 as it came") });
   await form.getByRole("button", { name: "Keep the certificate" }).click();
   await expect(wrenches.getByText(/It was wrong until then: what was torqued with it since its last certificate is checked again/)).toBeVisible();
+  const paper = await wrenches.getByRole("link", { name: "Its paper." }).first().getAttribute("href");
+  expect(await (await page.request.get(paper!)).text()).toBe("%PDF-1.7 as it came");
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
 });
 

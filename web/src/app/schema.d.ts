@@ -1200,6 +1200,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/wrenches/{id}/certificates/{on}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The laboratory's paper of a certificate, as PDF
+         * @description The laboratory's paper of a certificate, as PDF. Only for who is signed in.
+         */
+        get: operations["getCertificateFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/backup": {
         parameters: {
             query?: never;
@@ -3401,6 +3421,18 @@ export interface components {
             says: string;
             /** @description True when it can hurt and the acknowledgement is recorded. */
             mustAcknowledge: boolean;
+        };
+        CertificateSent: {
+            number: string;
+            /** Format: date */
+            on: string;
+            /** Format: date */
+            until: string;
+            /** Format: double */
+            uncertaintyPercent: number;
+            points: components["schemas"]["CalibrationPoint"][];
+            /** Format: byte */
+            file?: null | string;
         };
         /** @description How the plan changed, for people to read. */
         ChangeRow: {
@@ -7828,6 +7860,36 @@ export interface components {
             series: components["schemas"]["StorySeries"][];
             /** @description What was learnt at it, in sentences. */
             learnt: string[];
+            /** @description Current traces of its motors, the newest job's first; 40 at most. */
+            traces: components["schemas"]["VehicleTrace"][];
+        };
+        /** @description A current trace of one of its motors. */
+        VehicleTrace: {
+            /**
+             * Format: uuid
+             * @description The job that keeps it.
+             */
+            jobId: string;
+            /**
+             * Format: date
+             * @description The day of that job.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description Its odometer then.
+             */
+            odometerKm: number;
+            /** @description The corner; of a motor that pulls both cables, left. */
+            side: components["schemas"]["Side"];
+            /** @description What it is found by. */
+            sha256: string;
+            /** @description Where it comes from: the link, or a clamp meter. */
+            from: string;
+            /** @description What it was read as. */
+            name: string;
+            endA: null | components["schemas"]["ElectricCurrent"];
+            clampN: null | components["schemas"]["Force"];
         };
         /** @description A job in a vehicle's story. */
         VehicleVisit: {
@@ -8005,6 +8067,8 @@ export interface components {
             uncertaintyPercent: number;
             /** @description One to ten points, from a fifth of its maximum on. */
             points: components["schemas"]["CalibrationPoint"][];
+            /** @description True where the laboratory's paper is kept beside it. */
+            hasFile?: boolean;
         };
         WrenchCertified: {
             wrenchId: string;
@@ -11153,7 +11217,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WrenchCertificate"];
+                "application/json": components["schemas"]["CertificateSent"];
             };
         };
         responses: {
@@ -11204,6 +11268,63 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCertificateFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                on: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,6 +4,7 @@ import { api, take, type Schemas } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
+import { figure } from "../jobs/words";
 import { Reminders } from "./Reminders";
 import { StoryPlot } from "./StoryPlot";
 import { chance, JUDGED, km } from "./words";
@@ -66,6 +67,47 @@ function Shown({ story }: { story: Story }) {
             </figure>
           ))}
         </div>
+        {story.traces.length > 0 && (
+          <section aria-label="Motor current">
+            <h2 className="text-[26px]">Motor current</h2>
+            <table className="w-full border-collapse text-left text-[17px]">
+              <thead className="text-ink-2">
+                <tr>
+                  <th className="font-normal">Day, distance</th>
+                  <th className="font-normal">Side</th>
+                  <th className="font-normal">Read as</th>
+                  <th className="font-normal">At its end</th>
+                  <th className="font-normal">Clamp</th>
+                  <th className="font-normal">Points</th>
+                </tr>
+              </thead>
+              <tbody>
+                {story.traces.map((t) => (
+                  <tr key={`${t.jobId} ${t.sha256} ${t.side}`} className="border-t border-rule">
+                    <td className="py-1">
+                      {t.on}, {km(t.odometerKm)}
+                    </td>
+                    <td>{t.side}</td>
+                    <td>
+                      {t.name}, {t.from}
+                    </td>
+                    <td>{t.endA === null ? "not read" : `${figure(t.endA)} A`}</td>
+                    <td>{t.clampN === null ? "not known" : `${figure(t.clampN / 1000)} kN`}</td>
+                    <td>
+                      <a
+                        className="inline-flex min-h-11 items-center"
+                        href={`/api/jobs/${t.jobId}/traces/${t.sha256}`}
+                        download
+                      >
+                        CSV
+                      </a>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        )}
         <section aria-label="Its jobs">
           <h2 className="text-[26px]">Its jobs</h2>
           <ul className="m-0 list-none p-0">

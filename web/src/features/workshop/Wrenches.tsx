@@ -26,6 +26,12 @@ const POINT = [
 // A figure that is no number is sent as it is not: the server says what is wrong with it.
 const figure = (typed: string | undefined) => typedNumber(typed ?? "") as number;
 
+const base64 = async (file: File | undefined) => {
+  if (!file) return null;
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(""));
+};
+
 /** The workshop's torque wrenches, each as its certificates have it. */
 export function Wrenches() {
   const lead = useSession().data?.me?.isLead ?? false;
@@ -97,6 +103,15 @@ function Certified({ of }: { of: Schemas["WrenchCertified"] }) {
       <Why reasons={[says.reasons]} />
       <span className="basis-full">
         {last && `Certificate ${last.number}, ${last.on}. `}
+        {last?.hasFile && (
+          <a
+            className="underline"
+            href={`/api/workshop/wrenches/${encodeURIComponent(of.wrenchId)}/certificates/${last.on}/file`}
+            download
+          >
+            Its paper.
+          </a>
+        )}{" "}
         {says.says}
       </span>
     </div>
@@ -131,6 +146,7 @@ function Fields({
 function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void }) {
   const client = useQueryClient();
   const [typed, setTyped] = useState<Typed>({});
+  const [paper, setPaper] = useState<string | null>(null);
   const given = POINTS.filter((i) => POINT.some(([key]) => typed[`${key}${i}`]));
   const save = useMutation({
     mutationFn: () =>
@@ -138,7 +154,6 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
         api.POST("/api/workshop/wrenches/{id}/certificates", {
           params: { path: { id: wrench.id } },
           body: {
-            wrenchId: wrench.id,
             number: typed.number ?? "",
             on: typed.on ?? "",
             until: typed.until ?? "",
@@ -148,6 +163,7 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
               asFoundNm: figure(typed[`found${i}`]),
               asLeftNm: figure(typed[`left${i}`]),
             })),
+            file: paper,
           },
         }),
       ),
@@ -185,6 +201,14 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
           <Fields fields={POINT.map(([key, label]) => [`${key}${i}`, label])} typed={typed} set={setTyped} />
         </fieldset>
       ))}
+      <label className="field">
+        <span>The laboratory&apos;s paper, PDF</span>
+        <input
+          type="file"
+          accept="application/pdf,.pdf"
+          onChange={(e) => void base64(e.target.files?.[0]).then(setPaper)}
+        />
+      </label>
       <ProblemNote error={save.error} />
       <div className="flex gap-2">
         <button className="btn" disabled={save.isPending}>
