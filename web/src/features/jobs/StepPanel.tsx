@@ -440,12 +440,13 @@ function ClickPanel({
           ))}
         </div>
       )}
-      {retract ? (
-        <RetractSummary job={job} corner={corner} />
-      ) : (
-        bench.how && (
-          <p className={`m-0 leading-snug ${bench.pads ? "text-[18px]" : "text-[22px]"}`}>{bench.how}</p>
-        )
+      {retract && <RetractSummary job={job} corner={corner} />}
+      {bench.how && (
+        <p
+          className={`m-0 leading-snug ${retract ? "text-[16px]" : bench.pads ? "text-[18px]" : "text-[22px]"}`}
+        >
+          {bench.how}
+        </p>
       )}
       {bench.cautions
         .filter((c) => !c.mustAcknowledge)
