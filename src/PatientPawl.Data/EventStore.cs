@@ -210,13 +210,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     public (IReadOnlyList<FleetCard> Vehicles, bool More) Due(DateOnly from, DateOnly to) => _vehicles.Due(from, to, CardOf);
 
     /// <summary>Reads the vehicles that have moved on and that no list has read yet.</summary>
-    public void ReadVehicles(CancellationToken stopping = default)
-    {
-        while (!stopping.IsCancellationRequested && _vehicles.Renew(VehicleIndex.PageLength, CardOf) > 0)
-        {
-            // One page after the other, so that a server that stops waits for no more than one.
-        }
-    }
+    public void ReadVehicles(CancellationToken stopping = default) => _vehicles.RenewAll(CardOf, stopping);
 
     private FleetCard? CardOf(string plate) => FleetCard.Of(VehicleJobs(plate));
 

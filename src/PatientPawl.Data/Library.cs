@@ -146,8 +146,10 @@ public sealed class Library(Database database)
     /// <summary>Takes a wrench off the list; what was torqued with it keeps it.</summary>
     public void RemoveWrench(string id) => database.Write((c, x) => c.Execute("delete from wrench_certificate where wrench_id = @id; delete from wrench where id = @id", new { id }, x));
 
-    /// <summary>The certificates of every wrench, the oldest first.</summary>
-    public IReadOnlyList<WrenchCertificate> Certificates() => All<WrenchCertificate>("select certificate_json from wrench_certificate order by on_day");
+    /// <summary>The certificates of a wrench, the oldest first.</summary>
+    public IReadOnlyList<WrenchCertificate> Certificates(string wrenchId) => database.Read(c =>
+        c.Query<string>("select certificate_json from wrench_certificate where wrench_id = @wrenchId order by on_day", new { wrenchId })
+            .Select(json => JsonSerializer.Deserialize<WrenchCertificate>(json, PawlJson.Options)).OfType<WrenchCertificate>().ToList());
 
     /// <summary>Keeps a wrench with a new certificate. The day is one: a second of the same day takes its place.</summary>
     /// <param name="wrench">The wrench as it is from then on.</param>

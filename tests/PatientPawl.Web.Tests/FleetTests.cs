@@ -74,6 +74,27 @@ public sealed class FleetTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_database_of_the_version_before_knows_its_vehicles_lessons_and_vins_after_the_start()
+    {
+        string folder;
+        await using (var before = await Workshop.Open()) folder = before.Kept();
+        Workshop.PastTheProgram(folder, "drop trigger job_opened_on_vehicle", "drop trigger job_moved_on_vehicle",
+            "drop trigger job_imported_on_vehicle",
+            "drop table vehicle_card", "drop table vehicle_due", "drop table vehicle_moved", "drop table wrench_certificate",
+            "drop table job_lesson",
+            "create table vehicle_card (plate text primary key, stamp text not null, card_json text) strict, without rowid",
+            "update job_search set words = replace(words, '11111111111111111', '')", "update job set engine_version = '5'",
+            "delete from SchemaVersions where ScriptName like '%0008%'");
+        await using var after = await Workshop.Open(folder: folder, copied: false);
+        await after.SignIn();
+        async Task<JsonNode> Told(string path) => (await after.Client.GetFromJsonAsync<JsonNode>($"/api/{path}"))!;
+        for (var i = 0; i < 100 && (await Told("workshop/logs"))["at"] is null; i++) await Task.Delay(200);
+        (await Told("fleet"))["vehicles"]!.AsArray().Count.ShouldBe((await Plates()).Length);
+        ((int)(await Told("workshop/lessons"))["jobs"]!).ShouldBe((int)(await Get("workshop/lessons"))["jobs"]!);
+        (await Told("jobs/past?search=1111111111"))["jobs"]!.AsArray().ShouldNotBeEmpty();
+    }
+
+    [Fact]
     public async Task A_vehicles_story_holds_its_jobs_newest_first_its_figures_and_what_was_learnt()
     {
         var story = await Get("vehicles/GNT 118/story");

@@ -26,16 +26,6 @@ public class GrowthTests
         """,
         "insert into job_search(rowid, words) select number, number || ' ' || plate || ' Norrin Coble meals van' from job where number > 100000");
 
-    /// <summary>A copy of a workshop's files as they lie, for what happens to them once it has ended.</summary>
-    private static string Kept(Workshop shop)
-    {
-        shop.Services.GetRequiredService<Heads>().Flush();
-        using (var connection = shop.Services.GetRequiredService<Database>().Open()) connection.Execute("pragma wal_checkpoint(truncate)");
-        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
-        foreach (var file in Directory.GetFiles(shop.Folder).Where(f => !f.EndsWith(".lock", StringComparison.Ordinal))) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
-        return folder;
-    }
-
     private static async Task<JsonArray> Board(Workshop shop) => (await shop.Client.GetFromJsonAsync<JsonNode>("/api/board"))!.AsArray();
 
     [Fact]
@@ -172,7 +162,7 @@ public class GrowthTests
             await shop.SignIn();
             (cut, gone) = (await shop.NewJob(), await shop.NewJob("GNT 251", 41));
             (await shop.Client.PostAsJsonAsync($"/api/jobs/{cut}/notes", Workshop.Command(1, ("text", "one")))).EnsureSuccessStatusCode();
-            folder = Kept(shop);
+            folder = shop.Kept();
         }
 
         Workshop.PastTheProgram(folder, "pragma foreign_keys = off", $"delete from job_event where job_id = '{cut}' and seq > 1", $"update job set version = 1 where id = '{cut}'",
@@ -192,7 +182,7 @@ public class GrowthTests
         await using (var shop = await Workshop.Open())
         {
             await shop.SignIn();
-            (id, folder) = (await shop.NewJob(), Kept(shop));
+            (id, folder) = (await shop.NewJob(), shop.Kept());
         }
 
         Workshop.PastTheProgram(folder, $"update job_event set content = x'7b22' where job_id = '{id}'");
@@ -208,7 +198,7 @@ public class GrowthTests
     public async Task Another_engine_brings_the_index_up_to_date_while_the_workshop_is_open()
     {
         string folder;
-        await using (var shop = await Workshop.Open()) folder = Kept(shop);
+        await using (var shop = await Workshop.Open()) folder = shop.Kept();
         Workshop.PastTheProgram(folder, "update job set engine_version = 'older'", "update job_card set card_json = '{\"of\":\"another time\"}'");
         await using var again = await Workshop.Open(folder: folder, copied: false);
         await again.SignIn();

@@ -8,6 +8,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
+using PatientPawl.Data;
 using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Tests;
@@ -109,6 +110,17 @@ public sealed class Workshop : IAsyncDisposable
         text.ShouldNotContain("   at ");
         text.ShouldNotContain("Exception");
         return JsonNode.Parse(text)!;
+    }
+
+    /// <summary>A copy of the workshop's files as they stand: what another start finds.</summary>
+    public string Kept()
+    {
+        Services.GetRequiredService<Heads>().Flush();
+        using (var connection = Services.GetRequiredService<Database>().Open()) connection.Execute("pragma wal_checkpoint(truncate)");
+        var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        foreach (var file in Directory.GetFiles(Folder).Where(f => !f.EndsWith(".lock", StringComparison.Ordinal)))
+            File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        return folder;
     }
 
     /// <summary>Somebody with the database and not with this program.</summary>

@@ -73,24 +73,19 @@ public sealed record FleetCard(Vehicle Vehicle, IReadOnlyList<OdometerVisit> Vis
         {
             Fluid = real.Select(j => Tested(j.State)).LastOrDefault(f => f is not null),
             LampWaits = JobRecord.LampWaits(last) ? latest.Id : null,
-            SingleUse = [.. opened.Sheet.Torques.Where(l => l.RenewedEveryTime && l.Role is FastenerRole.SlidePin or FastenerRole.Bracket).Select(InWords)],
+            SingleUse = [.. opened.Sheet.Torques.Where(l => l.RenewedEveryTime && l.Role is FastenerRole.SlidePin or FastenerRole.Bracket)
+                .Select(LayingOut.BothSides)],
         };
     }
 
     private static FluidTested? Tested(JobState job) =>
         JobRules.FluidIn(job) is { Water: { } water } ? new(Visit(job).On, job.Fluid.WaterPercent!.Value, water) : null;
 
-    private static string InWords(TorqueLine line)
-    {
-        var count = Figure.Count(2 * line.PerCorner, Fasteners.Words(line.Role));
-        return line.PartNumber is { } number ? $"{count}, number {number}" : count;
-    }
-
     /// <summary>The jobs that tell something of a vehicle, in their order: practice and tests do not.</summary>
     internal static VehicleJob[] Told(IReadOnlyList<VehicleJob> jobs)
     {
         ArgumentNullException.ThrowIfNull(jobs);
-        return [.. jobs.Where(j => j.State.Opened is { Purpose: JobPurpose.Real or JobPurpose.Demo }).OrderBy(j => j.Number)];
+        return [.. jobs.Where(j => j.State.Opened?.Purpose.Tells() == true).OrderBy(j => j.Number)];
     }
 
     internal static OdometerVisit Visit(JobState job) =>

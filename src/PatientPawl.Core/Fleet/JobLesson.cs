@@ -1,4 +1,5 @@
 using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using UnitsNet;
 
@@ -15,7 +16,7 @@ public sealed record StepSpan(string StepId, Duration Took);
 /// <param name="Findings">What was found at it, each kind once.</param>
 public sealed record JobLesson(string VehicleType, IReadOnlyList<StepSpan> Spans, IReadOnlyList<FindingKind> Findings)
 {
-    // Clicked on in a row at the end, or left for lunch: neither is the time of a step.
+    // Clicked on in a row at the end, or left for lunch: neither is the time of a step. Our own limits.
     private const double LeastMinutes = 1.0 / 3, MostMinutes = 90;
 
     /// <summary>What a job teaches; null until it is handed over, and of practice and tests always.</summary>
@@ -23,7 +24,7 @@ public sealed record JobLesson(string VehicleType, IReadOnlyList<StepSpan> Spans
     public static JobLesson? Of(JobState state)
     {
         ArgumentNullException.ThrowIfNull(state);
-        if (!state.HandedOver || state.Opened is not { Purpose: JobPurpose.Real or JobPurpose.Demo } opened) return null;
+        if (!state.HandedOver || state.Opened is not { } opened || !opened.Purpose.Tells()) return null;
         var findings = state.Standing.Select(e => e.Event).OfType<FindingReported>().Select(f => f.Kind).Distinct().Order();
         return new($"{opened.Vehicle.Make} {opened.Vehicle.Model}", [.. SpansOf(state)], [.. findings]);
     }
@@ -46,7 +47,8 @@ public sealed record JobLesson(string VehicleType, IReadOnlyList<StepSpan> Spans
             free[e.TechnicianId] = e.RecordedAt;
         }
 
-        return spans.Concat(bolts.Select(b => new StepSpan(b.Key.StepId, b.Value))).Where(s => s.Took.Minutes is >= LeastMinutes and <= MostMinutes);
+        return spans.Concat(bolts.Select(b => new StepSpan(b.Key.StepId, b.Value)))
+            .Where(s => s.Took.Minutes is >= LeastMinutes and <= MostMinutes);
     }
 }
 
@@ -64,7 +66,7 @@ public sealed record FrequentFinding(string VehicleType, FindingKind Kind, strin
 /// <param name="Findings">What comes up again and again, the most frequent first.</param>
 public sealed record Lessons(int Jobs, IReadOnlyList<LearntMinutes> Minutes, IReadOnlyList<FrequentFinding> Findings)
 {
-    // Fewer say more about a day than about a step.
+    // Fewer say more about a day than about a step. Our own limits.
     private const int EnoughSpans = 5, OftenEnough = 2;
 
     /// <summary>
@@ -80,7 +82,7 @@ public sealed record Lessons(int Jobs, IReadOnlyList<LearntMinutes> Minutes, IRe
             group span.Took.Minutes by span.StepId into of
             let type = StepCatalogue.Find(of.Key)
             where type is not null && of.Count() >= EnoughSpans
-            let median = (int)Math.Max(Math.Round(Middle(of)), type.Waits ? type.Minutes : 1)
+            let median = (int)Math.Max(Math.Round(Middle.Median([.. of])), type.Waits ? type.Minutes : 1)
             orderby type.Stage, type.Name
             select new LearntMinutes(type.Id, median, of.Count());
         var findings =
@@ -91,6 +93,4 @@ public sealed record Lessons(int Jobs, IReadOnlyList<LearntMinutes> Minutes, IRe
             select new FrequentFinding(type.Key, kind.Key, kind.Key.Card().Name, kind.Count(), type.Count());
         return new(jobs.Count, [.. minutes], [.. findings]);
     }
-
-    private static double Middle(IEnumerable<double> of) => Measuring.Middle.Median([.. of]);
 }

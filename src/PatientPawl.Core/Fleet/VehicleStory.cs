@@ -82,7 +82,8 @@ public sealed record VehicleStory(Vehicle Vehicle, VehicleOutlook Outlook, IRead
         return from e in job.State.Standing
                let t = e.Event as TraceKept
                where t is not null
-               select new VehicleTrace(job.Id, visit.On, visit.OdometerKm, t.Side, t.Sha256, t.From, t.Reading.Name, t.Reading.End, t.Reading.Clamp);
+               select new VehicleTrace(job.Id, visit.On, visit.OdometerKm, t.Side, t.Sha256, t.From, t.Reading.Name, t.Reading.End,
+                   t.Reading.Clamp);
     }
 
     private static IEnumerable<StorySeries> SeriesOf(VehicleJob[] jobs) =>

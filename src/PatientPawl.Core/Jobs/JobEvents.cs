@@ -46,6 +46,13 @@ public sealed record JobOpened(
     public IReadOnlyList<LearntMinutes>? Minutes { get; init; }
 }
 
+/// <summary>What follows from what a job is for.</summary>
+internal static class JobPurposes
+{
+    /// <summary>True where it tells of its vehicle and teaches the workshop: practice and tests do neither.</summary>
+    public static bool Tells(this JobPurpose purpose) => purpose is JobPurpose.Real or JobPurpose.Demo;
+}
+
 /// <summary>What a job is for.</summary>
 public enum JobPurpose
 {

@@ -24,9 +24,16 @@ public static class LayingOut
     [
         .. Parts(state.Setup, state.Car), .. FindingRules.Parts(state),
         .. state.Remaining.SelectMany(k => StepCatalogue.Find(k.StepId)!.PartsIn(state.Setup)).Where(p => !p.StartsWith("new p", StringComparison.Ordinal)).Distinct(),
-        .. Lines(state).Where(l => l.RenewedEveryTime && l.PartNumber is not null).Select(l => $"{Figure.Count(2 * l.PerCorner, Fasteners.Words(l.Role))}, number {l.PartNumber}"),
+        .. Lines(state).Where(l => l.RenewedEveryTime && l.PartNumber is not null).Select(BothSides),
         .. Lines(state).Where(l => l.Locker == Known.Yes).Select(l => $"thread locker for the {Fasteners.Words(l.Role)}s"),
     ];
+
+    /// <summary>Fasteners of a line for both sides, with their number where the sheet has it.</summary>
+    internal static string BothSides(TorqueLine line)
+    {
+        var count = Figure.Count(2 * line.PerCorner, Fasteners.Words(line.Role));
+        return line.PartNumber is { } number ? $"{count}, number {number}" : count;
+    }
 
     /// <summary>What is renewed.</summary>
     /// <param name="setup">What is wanted.</param>

@@ -32,7 +32,11 @@ public sealed record DocumentColumn(string Heading, int Share);
 /// <param name="Cells">A cell for each column.</param>
 /// <param name="Verdict">The verdict that its last cell says; null where it says none.</param>
 /// <param name="Struck">True where it was undone later.</param>
-public sealed record DocumentRow(IReadOnlyList<string> Cells, Verdict? Verdict = null, bool Struck = false);
+public sealed record DocumentRow(IReadOnlyList<string> Cells, Verdict? Verdict = null, bool Struck = false)
+{
+    /// <summary>True where its verdict is none to pass over.</summary>
+    public bool StandsOut => Verdict is { } v && v != Measuring.Verdict.Inside;
+}
 
 /// <summary>A table.</summary>
 /// <param name="Columns">Its columns.</param>
@@ -49,7 +53,11 @@ public sealed record DocumentTable(IReadOnlyList<DocumentColumn> Columns, IReadO
 /// <param name="HeightPx">How high, in pixels.</param>
 /// <param name="Caption">What it shows.</param>
 /// <param name="Says">Where, of which report, by whom and when.</param>
-public sealed record DocumentPhoto(string Sha256, int WidthPx, int HeightPx, string Caption, string Says);
+public sealed record DocumentPhoto(string Sha256, int WidthPx, int HeightPx, string Caption, string Says)
+{
+    /// <summary>What stands in its place where its bytes are gone.</summary>
+    public string Gone => $"{Caption}, {Says}: its picture is gone.";
+}
 
 /// <summary>A part of a document.</summary>
 /// <param name="Heading">Its heading; empty at the head of the document.</param>
@@ -142,7 +150,8 @@ public sealed record RecordDocument(string Title, string Workshop, IReadOnlyList
     private static DocumentTable Verdicts(JobRecord record) => new(
         [new("What", 26), new("Read", 28), new("Limit", 36), new("Verdict", 15)],
         [.. record.Verdicts.Select(v => new DocumentRow(
-            [v.What, $"{Mm(v.Value.Millimeters)}, {Instrument(v, record.Opened)}", Limit(v), Phrase.Capital(v.Verdict.Words())], v.Verdict))]);
+            [v.What, $"{Mm(v.Value.Millimeters)}, {Instrument(v, record.Opened)}", Limit(v), Phrase.Capital(v.Verdict.Words())],
+                v.Verdict))]);
 
     // A job of an older version names its instrument in the words alone.
     private static string Instrument(LimitVerdict v, JobOpened opened) =>

@@ -39,9 +39,12 @@ internal static class NightKinds
 public static class Overnight
 {
     /// <summary>The shortest of the safe stopping points from a state.</summary>
-    public static NightStop Shortest(PlanSetup setup, CarState state)
+    /// <param name="setup">The job.</param>
+    /// <param name="state">Where it stands.</param>
+    /// <param name="times">How long steps take; null for the usual minutes.</param>
+    public static NightStop Shortest(PlanSetup setup, CarState state, StepTimes? times = null)
     {
-        var options = new[] { To(setup, state, NightKind.Assembled), To(setup, state, NightKind.OnStands) };
+        var options = new[] { To(setup, state, NightKind.Assembled, times), To(setup, state, NightKind.OnStands, times) };
         return options.Where(o => o.CannotBeMet.Count == 0).MinBy(o => o.Minutes) ?? options[1];
     }
 
@@ -66,7 +69,7 @@ public static class Overnight
     }
 
     /// <summary>One stopping point.</summary>
-    public static NightStop To(PlanSetup setup, CarState state, NightKind kind)
+    public static NightStop To(PlanSetup setup, CarState state, NightKind kind, StepTimes? times = null)
     {
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(state);
@@ -77,7 +80,7 @@ public static class Overnight
         IReadOnlyList<StepKey> steps = cannot.Count > 0 ? [] : plan.Steps;
         var trail = new Trail("Overnight.To");
         foreach (var step in steps) trail.Evidence(StepCatalogue.Words(step), StepCatalogue.Find(step.StepId)!.Because, "practice-night");
-        var minutes = steps.Sum(s => StepCatalogue.Find(s.StepId)!.Minutes);
+        var minutes = (times ?? StepTimes.Usual).Minutes(steps);
         var end = steps.Aggregate(state, (s, k) => Planner.Apply(toward, s, k, null));
         List<string> tags = ["Key: do not drive"];
         if (end.Get(Car.Brake) == ParkingBrake.Service || Core.Sides.Both.Any(s => end.Get(Corner.Caliper, s) != Caliper.On)) tags.Add("Brake pedal: do not press");

@@ -35,7 +35,10 @@ public static class ServiceRoutes
     };
 
     /// <summary>The routes, best first.</summary>
-    public static RouteRanking Rank(PlanSetup setup, SpecSheet? sheet)
+    /// <param name="setup">The job.</param>
+    /// <param name="sheet">The sheet; null where there is none.</param>
+    /// <param name="times">How long steps take; null for the usual minutes.</param>
+    public static RouteRanking Rank(PlanSetup setup, SpecSheet? sheet, StepTimes? times = null)
     {
         ArgumentNullException.ThrowIfNull(setup);
         var trail = new Trail("ServiceRoutes.Rank");
@@ -49,7 +52,7 @@ public static class ServiceRoutes
                 ServiceRoute.PullerRelease => ("No tool needed; both levers are seen to come back. Codes stay unread.", sheet?.Electric?.NoManualRelease == true ? "The sheet says that this box has no manual release." : null),
                 _ => ("Neither tool nor sequence: actuators off, spindles turned back with light effort. The slowest, with the most to put back.", null),
             };
-            int? minutes = no is not null ? null : setup.Identified && Planner.Make(setup with { Route = route }, (setup with { Route = route }).Start()) is { CannotBeMet.Count: 0 } plan ? plan.Minutes : null;
+            int? minutes = no is not null ? null : setup.Identified && Planner.Make(setup with { Route = route }, (setup with { Route = route }).Start()) is { CannotBeMet.Count: 0 } plan ? (times ?? StepTimes.Usual).Minutes(plan.Steps) : null;
             var says = Name(route);
             ranked.Add(new(route, no is null, says, no ?? because, minutes));
             trail.Evidence(says, no ?? because, "practice-routes");

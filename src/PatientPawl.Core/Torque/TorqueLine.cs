@@ -229,6 +229,14 @@ public sealed record Wrench(string Id, string Name, TorqueQuantity Maximum, Torq
     /// <summary>Largest deviation ISO 6789-1:2017 allows, as a share: 6 % for bending beams and up to 10 N m of maximum, 4 % above.</summary>
     internal double ClassDeviation => Type == WrenchType.BendingBeam || Maximum.NewtonMeters <= 10 ? 0.06 : 0.04;
 
+    /// <summary>It as its certificates have it; without one, what was said of it and its class.</summary>
+    /// <param name="certificates">Its certificates, in any order.</param>
+    public Wrench By(IReadOnlyList<WrenchCertificate> certificates)
+    {
+        ArgumentNullException.ThrowIfNull(certificates);
+        return WrenchCalibration.By(this, certificates);
+    }
+
     /// <summary>Refuses impossible figures, all of them at once.</summary>
     /// <exception cref="InputException">Naming each field, value and range.</exception>
     public Wrench Checked()

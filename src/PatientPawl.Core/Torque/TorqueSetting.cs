@@ -113,8 +113,9 @@ public static class TorqueSetting
             var deviation = wrench.PermissibleDeviation;
             low = TorqueQuantity.FromNewtonMeters(scale.NewtonMeters / factor * (1 - deviation));
             most = TorqueQuantity.FromNewtonMeters(scale.NewtonMeters / factor * (1 + deviation));
-            trail.Formula("Applied", "setting / factor, give or take the permissible deviation", $"{Figure.Of(scale.NewtonMeters, 2)} / {Figure.Of(factor, 4)} ± {Figure.Of(deviation * 100)} %",
-                $"{Figure.Of(low.Value.NewtonMeters, 1)} to {Figure.Of(most.Value.NewtonMeters, 1)} N m", "iso-6789-1");
+            var (by, from) = wrench.CertifiedDeviation is null ? ("the permissible deviation", "iso-6789-1") : ("what its certificates leave", "gum");
+            trail.Formula("Applied", $"setting / factor, give or take {by}", $"{Figure.Of(scale.NewtonMeters, 2)} / {Figure.Of(factor, 4)} ± {Figure.Of(deviation * 100)} %",
+                $"{Figure.Of(low.Value.NewtonMeters, 1)} to {Figure.Of(most.Value.NewtonMeters, 1)} N m", from);
             var asked = WrenchQuestions(line, wrench, setting, low.Value, most.Value, today).ToList();
             serves = !asked.Any(q => q.Blocks);
             questions.AddRange(asked.Select(q => q.Question));

@@ -61,8 +61,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         ];
         foreach (var certificate in certificates)
         {
-            var says = WrenchCalibration.Judge(longest, [.. certificates.Where(c => c.On <= certificate.On)]);
-            library.Save(longest with { CalibratedUntil = certificate.Until, CertifiedDeviation = says.InUse }, certificate, null);
+            library.Save(longest.By([.. certificates.Where(c => c.On <= certificate.On)]), certificate, null);
         }
     }
 

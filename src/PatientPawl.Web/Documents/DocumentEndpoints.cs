@@ -2,6 +2,7 @@ using System.Text;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Data;
+using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Documents;
 
@@ -13,18 +14,22 @@ internal static class DocumentEndpoints
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/record/document", (Guid id, EventStore events, Library library, TimeProvider clock) =>
             TypedResults.Ok(Of(id, events, library, clock)));
-        jobs.MapGet("/record.pdf", (Guid id, string? paper, HttpContext http, EventStore events, Library library, Data.Photos photos, TimeProvider clock) =>
+        jobs.MapGet("/record.pdf", (Guid id, string? paper, HttpContext http, EventStore events, Library library, Data.Photos photos,
+            TimeProvider clock) =>
         {
             var size = paper switch
             {
                 null or "a4" => PaperSize.A4,
                 "letter" => PaperSize.Letter,
-                _ => throw new InputException(new InputError("paper", Figure.Shorten(paper), "a4 or letter", "A record is printed on A4 or Letter.")),
+                _ => throw new InputException(new InputError("paper", Figure.Shorten(paper), "a4 or letter",
+                    "A record is printed on A4 or Letter.")),
             };
             var document = Of(id, events, library, clock);
-            return Results.File(RecordPdf.Write(document, photos.Find, Address(http, id), size), "application/pdf", $"{File(events, id)}.pdf");
+            return Results.File(RecordPdf.Write(document, photos.Find, Address(http, id), size), "application/pdf",
+                $"{File(events, id)}.pdf");
         }).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
-        jobs.MapGet("/record.html", (Guid id, HttpContext http, EventStore events, Library library, Data.Photos photos, TimeProvider clock) =>
+        jobs.MapGet("/record.html", (Guid id, HttpContext http, EventStore events, Library library, Data.Photos photos,
+            TimeProvider clock) =>
         {
             var html = RecordHtml.Write(Of(id, events, library, clock), photos.Find, Address(http, id));
             return Results.File(Encoding.UTF8.GetBytes(html), "text/html; charset=utf-8", $"{File(events, id)}.html");
@@ -33,7 +38,7 @@ internal static class DocumentEndpoints
         jobs.MapGet("/address.svg", (Guid id, HttpContext http, EventStore events) =>
         {
             events.State(id);
-            return Results.File(Encoding.UTF8.GetBytes(RecordHtml.Code(Address(http, id))), "image/svg+xml");
+            return Results.File(Encoding.UTF8.GetBytes(AddressCode.Svg(Address(http, id))), "image/svg+xml");
         }).Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
         jobs.MapGet("/torques.csv", (Guid id, EventStore events) =>
             Results.File(Encoding.UTF8.GetBytes(TorqueCsv.Write(TorqueRow.Of(events.State(id)))), "text/csv", $"torques-{id}.csv"))
@@ -46,7 +51,8 @@ internal static class DocumentEndpoints
         var record = JobRecord.Of(events.State(id));
         var (check, copy) = (events.Verify(id), events.Imported(id));
         var workshop = library.WorkshopName;
-        return RecordDocument.Of(record, new(workshop, events.Number(id), check.Verified, check.Says, copy?.By, copy?.At), clock.LocalTimeZone);
+        return RecordDocument.Of(record, new(workshop, events.Number(id), check.Verified, check.Says, copy?.By, copy?.At),
+            clock.LocalTimeZone);
     }
 
     private static string Address(HttpContext http, Guid id) => $"{http.Request.Scheme}://{http.Request.Host}/jobs/{id}";

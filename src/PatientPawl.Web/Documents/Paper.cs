@@ -45,6 +45,9 @@ internal sealed class Paper : IDisposable
     /// <summary>What is left of a line's width, from margin to margin.</summary>
     public double Width => _size.Width - 2 * Margin;
 
+    // Where the foot begins.
+    private double Floor => _size.Height - Margin - FootRoom;
+
     /// <summary>Where the next line begins, from the top.</summary>
     public double Y { get; private set; }
 
@@ -91,35 +94,45 @@ internal sealed class Paper : IDisposable
         Y += 5;
     }
 
-    /// <summary>A row of cells, each as wide as its share; where it does not fit, the next page begins with the heading again.</summary>
+    /// <summary>
+    /// A row of cells, each as wide as its share; where it does not fit, the next page begins with the heading again. A row that is higher than
+    /// a page goes on over the next.
+    /// </summary>
     public void Row(IReadOnlyList<string> cells, IReadOnlyList<int> shares, Action? headingAgain, bool bold = false, bool struck = false,
         bool lastBold = false)
     {
-        const double Points = 8;
+        const double Points = 8, Step = Points * Leading, Gap = 4;
         var unit = Width / shares.Sum();
-        var laid = cells.Select((c, i) => Wrapped(c, Font(Points, bold || lastBold && i == cells.Count - 1), shares[i] * unit - CellGap))
-            .ToArray();
-        var height = laid.Max(l => l.Count) * Points * Leading + 4;
-        if (Room(height)) headingAgain?.Invoke();
-        _on.DrawLine(Rule, Margin, Y, _size.Width - Margin, Y);
-        var x = Margin;
-        for (var i = 0; i < laid.Length; i++)
+        var laid = cells.Select((cell, i) =>
         {
-            var font = Font(Points, bold || lastBold && i == laid.Length - 1);
-            var y = Y + 2;
-            foreach (var line in laid[i])
+            var font = Font(Points, bold || lastBold && i == cells.Count - 1);
+            return (Font: font, Lines: Wrapped(cell, font, shares[i] * unit - CellGap));
+        }).ToArray();
+        var lines = laid.Max(l => l.Lines.Count);
+        if (Room(Math.Min(lines * Step + Gap, Floor - Margin))) headingAgain?.Invoke();
+        for (var from = 0; from < lines;)
+        {
+            var fit = Math.Clamp((int)((Floor - Y - Gap) / Step), 1, lines - from);
+            _on.DrawLine(Rule, Margin, Y, _size.Width - Margin, Y);
+            var x = Margin;
+            for (var i = 0; i < laid.Length; i++)
             {
-                // A cell that is higher than a page goes on over it.
-                if (y + Points * Leading > _size.Height - Margin - FootRoom) (y, _on) = (Margin, Turn());
-                Line(line, font, x, y, struck);
-                if (struck) _on.DrawLine(Rule, x, y + Points * 0.65, x + _on.MeasureString(line, font).Width, y + Points * 0.65);
-                y += Points * Leading;
+                var y = Y + Gap / 2;
+                foreach (var line in laid[i].Lines.Skip(from).Take(fit))
+                {
+                    Line(line, laid[i].Font, x, y, struck);
+                    var middle = y + Points * 0.65;
+                    if (struck) _on.DrawLine(Rule, x, middle, x + _on.MeasureString(line, laid[i].Font).Width, middle);
+                    y += Step;
+                }
+
+                x += shares[i] * unit;
             }
 
-            x += shares[i] * unit;
+            Y += fit * Step + Gap;
+            from += fit;
+            if (from < lines) _on = Turn();
         }
-
-        Y = Math.Max(Y, Margin) + height;
     }
 
     /// <summary>Pictures side by side, two in a row, each with what it shows.</summary>
@@ -129,7 +142,8 @@ internal sealed class Paper : IDisposable
         var width = (Width - 12) / 2;
         foreach (var pair in pictures.Chunk(2))
         {
-            var captions = pair.Select(p => (Title: Wrapped(p.Caption, Font(9, true), width), Says: Wrapped(p.Says, Font(8), width))).ToArray();
+            var captions = pair
+                .Select(p => (Title: Wrapped(p.Caption, Font(9, true), width), Says: Wrapped(p.Says, Font(8), width))).ToArray();
             var words = captions.Max(c => c.Title.Count * 9 + c.Says.Count * 8) * Leading;
             Room(Height + words + 10);
             for (var i = 0; i < pair.Length; i++)
@@ -190,7 +204,7 @@ internal sealed class Paper : IDisposable
 
     private bool Room(double height)
     {
-        if (Y + height <= _size.Height - Margin - FootRoom) return false;
+        if (Y + height <= Floor) return false;
         _on = Turn();
         return true;
     }

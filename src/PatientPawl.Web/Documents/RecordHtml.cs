@@ -1,8 +1,7 @@
 using System.Net;
 using System.Text;
 using PatientPawl.Core.Jobs;
-using PatientPawl.Core.Measuring;
-using QRCoder;
+using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Documents;
 
@@ -43,17 +42,10 @@ internal static class RecordHtml
 
             """);
         foreach (var note in document.Notes) html.Append($"<p class=\"{(note.Warns ? "warns" : "soft")}\">{Safe(note.Says)}</p>\n");
-        html.Append($"<p class=\"soft\">{Safe(address)}</p></div>{Code(address)}</header>\n<main>\n");
+        html.Append($"<p class=\"soft\">{Safe(address)}</p></div>{AddressCode.Svg(address)}</header>\n<main>\n");
         foreach (var part in document.Parts) Part(html, part, photo);
         html.Append($"</main>\n<footer>{Safe(document.Foot)}</footer>\n</body></html>\n");
         return html.ToString();
-    }
-
-    /// <summary>An address as a square to point a camera at.</summary>
-    public static string Code(string address)
-    {
-        using var made = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
-        return new SvgQRCode(made).GetGraphic(4, "#12211d", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
     }
 
     private static void Part(StringBuilder html, DocumentPart part, Func<string, byte[]?> photo)
@@ -79,7 +71,7 @@ internal static class RecordHtml
             html.Append(row.Struck ? "<tr class=\"struck\">" : "<tr>");
             for (var i = 0; i < row.Cells.Count; i++)
             {
-                var doubt = i == row.Cells.Count - 1 && row.Verdict is { } verdict && verdict != Verdict.Inside;
+                var doubt = row.StandsOut && i == row.Cells.Count - 1;
                 html.Append(doubt ? "<td class=\"doubt\">" : "<td>").Append(Safe(row.Cells[i])).Append("</td>");
             }
 
@@ -92,7 +84,7 @@ internal static class RecordHtml
     private static string Figure(DocumentPhoto p, Func<string, byte[]?> photo) => photo(p.Sha256) is { } jpeg
         ? $"<figure><img src=\"data:image/jpeg;base64,{Convert.ToBase64String(jpeg)}\" alt=\"{Safe(p.Caption)}\" width=\"{p.WidthPx}\" " +
             $"height=\"{p.HeightPx}\"><figcaption><b>{Safe(p.Caption)}</b><br><span class=\"soft\">{Safe(p.Says)}</span></figcaption></figure>\n"
-        : $"<p>{Safe(p.Caption)}: its picture is gone.</p>\n";
+        : $"<p>{Safe(p.Gone)}</p>\n";
 
     private static string Safe(string text) => WebUtility.HtmlEncode(text);
 }

@@ -1,6 +1,5 @@
 using PatientPawl.Core.Jobs;
-using PatientPawl.Core.Measuring;
-using QRCoder;
+using PatientPawl.Web.Hosting;
 
 namespace PatientPawl.Web.Documents;
 
@@ -24,7 +23,7 @@ internal static class RecordPdf
     {
         const double Square = 66;
         using var paper = new Paper(size, document.Title);
-        using var code = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
+        using var code = AddressCode.Made(address);
         paper.Square(code.ModuleMatrix, Square);
         var beside = paper.Width - Square - 12;
         paper.Text(document.Title, 18, bold: true, width: beside);
@@ -38,8 +37,9 @@ internal static class RecordPdf
             foreach (var fact in part.Facts) paper.Fact(fact.Name, fact.Says);
             foreach (var line in part.Lines) paper.Text(line, bold: part.Warns);
             if (part.Table is { } table) Rows(paper, table);
-            paper.Pictures([.. part.Photos.Select(p => (photo(p.Sha256), p)).Where(x => x.Item1 is not null)
-                .Select(x => (x.Item1!, x.p.Caption, x.p.Says))]);
+            foreach (var gone in part.Photos.Where(p => photo(p.Sha256) is null)) paper.Text(gone.Gone);
+            paper.Pictures([.. part.Photos.SelectMany(p => photo(p.Sha256) is { } jpeg ? [(jpeg, p.Caption, p.Says)]
+                : Array.Empty<(byte[], string, string)>())]);
         }
 
         paper.Ruled();
@@ -53,7 +53,6 @@ internal static class RecordPdf
         void Heading() => paper.Row([.. table.Columns.Select(c => c.Heading)], shares, null, bold: true);
         if (table.HasHeading) Heading();
         foreach (var row in table.Rows)
-            paper.Row(row.Cells, shares, table.HasHeading ? Heading : null, struck: row.Struck,
-                lastBold: row.Verdict is { } verdict && verdict != Verdict.Inside);
+            paper.Row(row.Cells, shares, table.HasHeading ? Heading : null, struck: row.Struck, lastBold: row.StandsOut);
     }
 }

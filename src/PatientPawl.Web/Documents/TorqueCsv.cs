@@ -1,5 +1,4 @@
 using System.Globalization;
-using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Planning;
@@ -45,32 +44,17 @@ public sealed record TorquesRead(IReadOnlyList<TorqueRow> Torques, IReadOnlyList
 /// <summary>Torques as CSV (RFC 4180), one a line, newton metres and degrees; the columns are found by their names.</summary>
 internal static class TorqueCsv
 {
-    private const int MostCharacters = 200_000, MostLines = 2_000;
+    private const int MostCharacters = 200_000;
 
     private static readonly string[] Columns = ["side", "fastener", "index", "wanted_nm", "then_angle_deg", "set_nm", "applied_low_nm",
         "applied_high_nm", "wrench", "verified", "hand_tight", "signed_by", "signed_at"];
 
-    public static string Write(IEnumerable<TorqueRow> torques)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture },
-            leaveOpen: true))
-        {
-            csv.WriteRecord(Columns);
-            foreach (var t in torques)
-            {
-                csv.WriteRecord((string[])
-                [
-                    t.Side is { } side ? side.Word() : "car", ReadingsCsv.Kebab(t.Role), Figure.Of(t.Index), Nm(t.Wanted),
-                    t.ThenAngle is { } angle ? Figure.Of(angle.Degrees) : "", Nm(t.Set), Nm(t.AppliedLow), Nm(t.AppliedHigh),
-                    Csv.Harmless(t.Wrench), YesNo(t.Verified), YesNo(t.HandTight), Csv.Harmless(t.By),
-                    t.At.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture),
-                ]);
-            }
-        }
-
-        return text.ToString();
-    }
+    public static string Write(IEnumerable<TorqueRow> torques) => Csv.Write(Columns, torques.Select(t => (string[])
+    [
+        t.Side is { } side ? side.Word() : "car", Csv.Word(t.Role), Figure.Of(t.Index), Nm(t.Wanted),
+        t.ThenAngle is { } angle ? Figure.Of(angle.Degrees) : "", Nm(t.Set), Nm(t.AppliedLow), Nm(t.AppliedHigh),
+        Csv.Harmless(t.Wrench), YesNo(t.Verified), YesNo(t.HandTight), Csv.Harmless(t.By), Csv.Time(t.At),
+    ]));
 
     /// <summary>Reads what it can and says of every other line what is wrong with it.</summary>
     /// <exception cref="InputException">Nothing to read, too much of it, or no heading.</exception>
@@ -85,7 +69,7 @@ internal static class TorqueCsv
         List<TorqueRow> torques = [];
         List<CsvLine> lines = [];
         csv.Read();
-        while (lines.Count < MostLines && csv.Read())
+        while (csv.Read())
         {
             string Cell(string name) => Array.IndexOf(heading, name) is var i && i < csv.FieldCount ? csv.GetString(i) : "";
             try
@@ -108,8 +92,9 @@ internal static class TorqueCsv
         double? Number(string name, double least, double most)
         {
             if (cell(name) is not { Length: > 0 } text) return null;
-            return Csv.Number(text, separator) is { } n && n >= least && n <= most ? n
-                : throw Wrong(name, text, $"{Figure.Of(least)} to {Figure.Of(most)}", $"is not a figure from {Figure.Of(least)} to {Figure.Of(most)}");
+            var range = $"{Figure.Of(least)} to {Figure.Of(most)}";
+            return Csv.Number(text, separator) is { } n && n >= least && n <= most ? n : throw Wrong(name, text, range,
+                $"is not a figure from {range}");
         }
 
         TorqueQuantity? Torque(string name) => Number(name, 0, 1000) is { } n ? TorqueQuantity.FromNewtonMeters(n) : null;
@@ -120,8 +105,9 @@ internal static class TorqueCsv
             var other => throw Wrong(name, other, "yes or no", "is neither yes nor no"),
         };
         var roles = Enum.GetValues<FastenerRole>();
-        var role = roles.Where(r => ReadingsCsv.Kebab(r) == cell("fastener")).Cast<FastenerRole?>().FirstOrDefault()
-            ?? throw Wrong("fastener", cell("fastener"), string.Join(", ", roles.Select(ReadingsCsv.Kebab)), "is no fastener that is known here");
+        var role = roles.Where(r => Csv.Word(r) == cell("fastener")).Cast<FastenerRole?>().FirstOrDefault()
+            ?? throw Wrong("fastener", cell("fastener"), string.Join(", ", roles.Select(Csv.Word)),
+                "is no fastener that is known here");
         Side? side = cell("side") switch
         {
             "left" => Core.Side.Left,
@@ -129,8 +115,9 @@ internal static class TorqueCsv
             "car" => null,
             var other => throw Wrong("side", other, "left, right or car", "is not left, right or car"),
         };
-        var at = DateTimeOffset.TryParse(cell("signed_at"), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var t) ? t
-            : throw Wrong("signed_at", cell("signed_at"), "a day and time, ISO 8601", "is no day and time");
+        var when = cell("signed_at");
+        var at = DateTimeOffset.TryParse(when, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var t) ? t
+            : throw Wrong("signed_at", when, "a day and time, ISO 8601", "is no day and time");
         return new(side, role, (int?)Number("index", 1, 10) ?? throw Wrong("index", "nothing", "1 to 10", "is missing"),
             Torque("wanted_nm") ?? throw Wrong("wanted_nm", "nothing", "0 to 1000", "is missing"),
             Number("then_angle_deg", 0, 360) is { } deg ? Angle.FromDegrees(deg) : null, Torque("set_nm"), Torque("applied_low_nm"),

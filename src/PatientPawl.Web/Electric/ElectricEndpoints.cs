@@ -56,7 +56,7 @@ internal static class ElectricEndpoints
         jobs.MapGet("/routes", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
-            return TypedResults.Ok(ServiceRoutes.Rank(state.Setup, state.Opened?.Sheet));
+            return TypedResults.Ok(ServiceRoutes.Rank(state.Setup, state.Opened?.Sheet, state.Times));
         });
         jobs.MapGet("/electric", (Guid id, HttpContext http, EventStore events, JobCommands commands, TimeProvider clock) =>
             TypedResults.Ok(JobElectric.View(events.State(id), clock.GetUtcNow(), commands.Me(http).Name)));

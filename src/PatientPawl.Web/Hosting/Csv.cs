@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json;
 using CsvHelper;
 using PatientPawl.Core;
 
@@ -18,6 +19,26 @@ internal static class Csv
 
     // Behind any apostrophes of its own, so that what was made harmless is told from what was typed so.
     private static bool Risky(string text) => text.AsSpan().TrimStart('\'') is { Length: > 0 } rest && Formula.Contains(rest[0], StringComparison.Ordinal);
+
+    /// <summary>Lines of cells as RFC 4180 has them, the columns' names first.</summary>
+    public static string Write(string[] columns, IEnumerable<string[]> rows)
+    {
+        using var text = new StringWriter(CultureInfo.InvariantCulture);
+        var options = new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture };
+        using (var csv = CsvWriter.Create(text, options, leaveOpen: true))
+        {
+            csv.WriteRecord(columns);
+            foreach (var row in rows) csv.WriteRecord(row);
+        }
+
+        return text.ToString();
+    }
+
+    /// <summary>A value of an enumeration as the open formats write it.</summary>
+    public static string Word<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
+
+    /// <summary>A day and time with its offset, ISO 8601.</summary>
+    public static string Time(DateTimeOffset at) => at.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture);
 
     /// <summary>A plain figure; a decimal comma is understood where the comma parts no columns. Null where it is none.</summary>
     public static double? Number(string cell, char separator) =>

@@ -1,6 +1,5 @@
 using System.Net;
 using System.Security.Cryptography.X509Certificates;
-using QRCoder;
 
 namespace PatientPawl.Web.Hosting;
 
@@ -24,8 +23,6 @@ internal static class Join
 
     private static string Page(string address, string finger)
     {
-        using var made = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
-        var code = new SvgQRCode(made).GetGraphic(6, "#12211d", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
         return $$"""
             <!doctype html>
             <html lang="en">
@@ -34,7 +31,7 @@ internal static class Join
             <body>
             <h1>Patient Pawl: join this workshop</h1>
             <p>Open this on the tablet, or point its camera at the square: <code>{{WebUtility.HtmlEncode(address)}}</code></p>
-            {{code}}
+            {{AddressCode.Svg(address)}}
             <ol>
             <li>Fetch <a href="/join/root.crt">the workshop's root certificate</a> on the tablet.</li>
             <li>Install it as a certificate that may vouch for servers: under security or certificates in the tablet's settings.</li>

@@ -68,7 +68,7 @@ internal static class JobEndpoints
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var before = events.OnVehicle(c.Vehicle.Plate);
             var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before)) with { Purpose = c.Purpose, Minutes = events.Lessons().Minutes is { Count: > 0 } learnt ? learnt : null }
+                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before), events.Lessons().Minutes) with { Purpose = c.Purpose }
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -111,8 +111,7 @@ internal static class JobEndpoints
         jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
         {
             var state = events.State(id);
-            var stop = Overnight.Shortest(state.Setup, state.Car);
-            return TypedResults.Ok(stop with { Minutes = state.Times.Minutes(stop.Steps) });
+            return TypedResults.Ok(Overnight.Shortest(state.Setup, state.Car, state.Times));
         });
         jobs.MapPost("/{id:guid}/overnight", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Leave(s))));

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Text.Json;
-using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Measuring;
 using UnitsNet;
@@ -25,24 +23,11 @@ internal static class ReadingsCsv
 {
     private static readonly string[] Columns = ["measurand", "place", "direction_deg", "value_mm", "instrument", "celsius", "at"];
 
-    public static string Write(IEnumerable<PointReading> readings)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture }, leaveOpen: true))
-        {
-            csv.WriteRecord(Columns);
-            foreach (var r in readings)
-            {
-                csv.WriteRecord((string[])
-                [
-                    Kebab(r.Measurand), r.Place, r.Direction is { } d ? Figure.Of(d.Degrees, 6) : "", Figure.Of(r.Value.Millimeters, 6), Csv.Harmless(r.Instrument.Id),
-                    r.Celsius is { } t ? Figure.Of(t) : "", r.At.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture),
-                ]);
-            }
-        }
-
-        return text.ToString();
-    }
+    public static string Write(IEnumerable<PointReading> readings) => Csv.Write(Columns, readings.Select(r => (string[])
+    [
+        Csv.Word(r.Measurand), r.Place, r.Direction is { } d ? Figure.Of(d.Degrees, 6) : "", Figure.Of(r.Value.Millimeters, 6),
+        Csv.Harmless(r.Instrument.Id), r.Celsius is { } t ? Figure.Of(t) : "", Csv.Time(r.At),
+    ]));
 
     /// <summary>Reads what it can and says of every other line what is wrong with it.</summary>
     public static CsvRead Read(string text, ToolBoard board, DateTimeOffset now)
@@ -83,8 +68,8 @@ internal static class ReadingsCsv
     private static ReadingIn Line(Func<string, string?> field, char separator, ToolBoard board, DateTimeOffset now)
     {
         var word = field("measurand") ?? "";
-        var card = MeasurandCatalogue.All.FirstOrDefault(c => string.Equals(Kebab(c.Measurand), word, StringComparison.OrdinalIgnoreCase))
-            ?? throw Wrong("measurand", word, string.Join(", ", MeasurandCatalogue.All.Select(c => Kebab(c.Measurand))), $"\"{Figure.Shorten(word)}\" is not something measured here.");
+        var card = MeasurandCatalogue.All.FirstOrDefault(c => string.Equals(Csv.Word(c.Measurand), word, StringComparison.OrdinalIgnoreCase))
+            ?? throw Wrong("measurand", word, string.Join(", ", MeasurandCatalogue.All.Select(c => Csv.Word(c.Measurand))), $"\"{Figure.Shorten(word)}\" is not something measured here.");
         double? Number(string name)
         {
             if (field(name) is not { } text) return null;
@@ -101,6 +86,5 @@ internal static class ReadingsCsv
         return reading;
     }
 
-    internal static string Kebab<T>(T value) where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
     private static InputException Wrong(string field, string value, string allowed, string says) => new(new InputError(field, Figure.Shorten(value), allowed, says));
 }

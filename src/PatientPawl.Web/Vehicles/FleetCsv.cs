@@ -1,5 +1,3 @@
-using System.Globalization;
-using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Fleet;
 using PatientPawl.Web.Hosting;
@@ -12,27 +10,12 @@ internal static class FleetCsv
     private static readonly string[] Columns = ["plate", "make", "model", "use", "last_visit", "last_km", "km_per_day", "expected_km",
         "pads_due", "within_30_days", "within_60_days", "within_90_days"];
 
-    public static string Write(IEnumerable<VehicleOutlook> fleet)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture },
-            leaveOpen: true))
-        {
-            csv.WriteRecord(Columns);
-            foreach (var o in fleet)
-            {
-                csv.WriteRecord((string[])
-                [
-                    Csv.Harmless(o.Vehicle.Plate), Csv.Harmless(o.Vehicle.Make), Csv.Harmless(o.Vehicle.Model),
-                        Csv.Harmless(o.Vehicle.Use), Figure.Date(o.Last.On), Figure.Of(o.Last.OdometerKm),
-                    Figure.Of(o.Driven.KmPerDay, 1), Figure.Of(o.Driven.ExpectedKm), o.PadsDue is { } due ? Figure.Date(due) : "",
-                        Chance(o.Within30), Chance(o.Within60), Chance(o.Within90),
-                ]);
-            }
-        }
-
-        return text.ToString();
-    }
+    public static string Write(IEnumerable<VehicleOutlook> fleet) => Csv.Write(Columns, fleet.Select(o => (string[])
+    [
+        Csv.Harmless(o.Vehicle.Plate), Csv.Harmless(o.Vehicle.Make), Csv.Harmless(o.Vehicle.Model), Csv.Harmless(o.Vehicle.Use),
+        Figure.Date(o.Last.On), Figure.Of(o.Last.OdometerKm), Figure.Of(o.Driven.KmPerDay, 1), Figure.Of(o.Driven.ExpectedKm),
+        o.PadsDue is { } due ? Figure.Date(due) : "", Chance(o.Within30), Chance(o.Within60), Chance(o.Within90),
+    ]));
 
     private static string Chance(double? chance) => chance is { } c ? Figure.Of(c, 3) : "";
 }

@@ -64,7 +64,9 @@ internal static class FleetEndpoints
     {
         api.MapGet("/fleet", (string? search, int? skip, EventStore events, ToolBoard board) =>
         {
-            new Checks().Text("search", string.IsNullOrWhiteSpace(search) ? "all" : search, 100).Range("skip", skip ?? 0, 0, 1_000_000, "vehicles").ThrowIfAny();
+            var checks = new Checks().Range("skip", skip, 0, 1_000_000, "vehicles");
+            if (!string.IsNullOrWhiteSpace(search)) checks.Text("search", search, 100);
+            checks.ThrowIfAny();
             var page = events.Fleet(search ?? "", skip ?? 0);
             return TypedResults.Ok(new Fleet([.. page.Vehicles.Select(c => Line(Outlook.Of(c, board.Today)))], page.More, page.Unread));
         }).RequireAuthorization();

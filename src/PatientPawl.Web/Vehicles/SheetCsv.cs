@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using CsvHelper;
 using PatientPawl.Core;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Data;
@@ -19,17 +18,8 @@ internal static class SheetCsv
     /// <summary>What kind of value each field of the format holds: a line is told from a slip by it.</summary>
     private static readonly Dictionary<string, JsonValueKind> Known = [];
 
-    public static string Write(SpecSheet sheet)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n", FormatProvider = CultureInfo.InvariantCulture }, leaveOpen: true))
-        {
-            csv.WriteRecord((string[])["field", "value"]);
-            foreach (var (path, value) in Flat(JsonSerializer.SerializeToNode(sheet, PawlJson.Options), "")) csv.WriteRecord((string[])[path, Shape(path) == JsonValueKind.String ? Csv.Harmless(value) : value]);
-        }
-
-        return text.ToString();
-    }
+    public static string Write(SpecSheet sheet) => Csv.Write(["field", "value"], Flat(JsonSerializer.SerializeToNode(sheet, PawlJson.Options), "")
+        .Select(f => (string[])[f.Path, Shape(f.Path) == JsonValueKind.String ? Csv.Harmless(f.Value) : f.Value]));
 
     /// <summary>Reads every line it can, says of the others what is wrong, and checks the whole when nothing is missing.</summary>
     public static SheetRead Read(string text)

@@ -32,7 +32,8 @@ public sealed record Catalogue(IReadOnlyList<LookCard> Looks, IReadOnlyList<Arch
 /// <param name="UncertaintyPercent">Expanded uncertainty (k = 2), per cent.</param>
 /// <param name="Points">Its points.</param>
 /// <param name="File">The laboratory's paper as PDF, in base64; null where there is none.</param>
-public sealed record CertificateSent(string Number, DateOnly On, DateOnly Until, double UncertaintyPercent, IReadOnlyList<CalibrationPoint> Points, byte[]? File = null);
+public sealed record CertificateSent(string Number, DateOnly On, DateOnly Until, double UncertaintyPercent,
+    IReadOnlyList<CalibrationPoint> Points, byte[]? File = null);
 
 /// <summary>A wrench's certificates and what they say of it.</summary>
 public sealed record WrenchCertified(string WrenchId, IReadOnlyList<WrenchCertificate> Certificates, CalibrationAnswer Says);
@@ -67,9 +68,7 @@ internal static class WorkshopEndpoints
         wrenches.MapPost("/", (Wrench wrench, HttpContext http, Library library) =>
         {
             http.RequireLead();
-            // What certificates say is theirs to say.
-            var known = library.Wrenches().FirstOrDefault(w => w.Id == wrench.Id);
-            library.Save(wrench.Checked() with { CertifiedDeviation = known?.CertifiedDeviation });
+            library.Save(wrench.Checked().By(library.Certificates(wrench.Id)));
             return TypedResults.Ok(library.Wrenches());
         });
         wrenches.MapDelete("/{id}", (string id, HttpContext http, Library library) =>
@@ -83,28 +82,26 @@ internal static class WorkshopEndpoints
         {
             http.RequireLead();
             var wrench = TorqueEndpoints.Find(library.Wrenches(), id);
-            var sound = new WrenchCertificate(id, sent.Number, sent.On, sent.Until, sent.UncertaintyPercent, sent.Points).Checked(wrench, board.Today);
             if (sent.File is { } paper && (paper.Length > MostPaperBytes || !paper.AsSpan().StartsWith("%PDF-"u8)))
-                throw new InputException(new InputError("file", $"{Figure.Of(paper.Length / 1048576.0, 1)} MB", "a PDF of at most 4 MB", "The laboratory's paper is kept as a PDF of at most 4 MB."));
-            var all = library.Certificates().Where(c => c.WrenchId == id && c.On != sound.On).Append(sound).ToArray();
-            if (all.Max(c => c.On) != sound.On)
-                throw new InputException(new InputError("on", Figure.Date(sound.On), $"after {Figure.Date(all.Max(c => c.On))}", "A later certificate is here already."));
-            var says = WrenchCalibration.Judge(wrench, all);
-            // What is not surely right as it was left is not used: its calibration ends before it begins.
-            var until = says.AsLeft == Verdict.Inside ? sound.Until : sound.On.AddDays(-1);
-            library.Save(wrench with { CalibratedUntil = until, CertifiedDeviation = says.InUse }, sound, sent.File);
+                throw new InputException(new InputError("file", $"{Figure.Of(paper.Length / 1048576.0, 1)} MB", "a PDF of at most 4 MB",
+                    "The laboratory's paper is kept as a PDF of at most 4 MB."));
+            var others = library.Certificates(id).Where(c => c.On != sent.On).ToArray();
+            var sound = new WrenchCertificate(id, sent.Number, sent.On, sent.Until, sent.UncertaintyPercent, sent.Points)
+                .Checked(wrench, others, board.Today);
+            library.Save(wrench.By([.. others, sound]), sound, sent.File);
             return TypedResults.Ok(Certified(library));
         }).WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(2 * MostPaperBytes));
         wrenches.MapGet("/{id}/certificates/{on}/file", (string id, DateOnly on, Library library) => library.CertificateFile(id, on) is { } paper
             ? Results.File(paper, "application/pdf", $"{id}-{Figure.Date(on)}.pdf")
-            : throw new InputException(new InputError("on", Figure.Date(on), "a certificate whose paper is kept", "No paper is kept of that certificate.")))
+            : throw new InputException(new InputError("on", Figure.Date(on), "a certificate whose paper is kept",
+                "No paper is kept of that certificate.")))
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
     private static List<WrenchCertified> Certified(Library library)
     {
-        var wrenches = library.Wrenches();
-        return [.. library.Certificates().GroupBy(c => c.WrenchId).Select(of => new WrenchCertified(of.Key, [.. of], WrenchCalibration.Judge(wrenches.First(w => w.Id == of.Key), [.. of])))];
+        return [.. library.Wrenches().Select(w => (Wrench: w, Of: library.Certificates(w.Id))).Where(x => x.Of.Count > 0)
+            .Select(x => new WrenchCertified(x.Wrench.Id, x.Of, WrenchCalibration.Judge(x.Wrench, x.Of)))];
     }
 
     private static HouseRulesView View(HouseRules rules)

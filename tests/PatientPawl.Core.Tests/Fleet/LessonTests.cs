@@ -10,7 +10,8 @@ namespace PatientPawl.Core.Tests.Fleet;
 /// <summary>What finished jobs teach the workshop.</summary>
 public class LessonTests
 {
-    private static JobLesson Took(params double[] minutes) => new("Brae Sanderling", [.. minutes.Select(m => new StepSpan("leaks-looked", Duration.FromMinutes(m)))], []);
+    private static JobLesson Took(params double[] minutes) => new("Brae Sanderling",
+        [.. minutes.Select(m => new StepSpan("leaks-looked", Duration.FromMinutes(m)))], []);
 
     private static StepType Step(string id) => StepCatalogue.Find(id)!;
 
@@ -18,7 +19,11 @@ public class LessonTests
     private static JobState Paced(JobState job, Func<int, double> minutes, params Guid[] people)
     {
         var at = new DateTimeOffset(2026, 11, 3, 8, 0, 0, TimeSpan.Zero);
-        return JobState.Fold(job.Log.Select((e, i) => e with { RecordedAt = at = at.AddMinutes(minutes(i)), TechnicianId = people.Length == 0 ? e.TechnicianId : people[i % people.Length] }));
+        return JobState.Fold(job.Log.Select((e, i) => e with
+        {
+            RecordedAt = at = at.AddMinutes(minutes(i)),
+            TechnicianId = people.Length == 0 ? e.TechnicianId : people[i % people.Length]
+        }));
     }
 
     private static JobState Finished() => new Bench().Open().LookOver().Identify().Until("the end").State;
@@ -61,7 +66,8 @@ public class LessonTests
     public void A_finding_is_frequent_from_two_jobs_on_a_type_of_vehicle()
     {
         JobLesson Found(string type, params FindingKind[] kinds) => new(type, [], kinds);
-        var lessons = Lessons.Of([Found("Brae Sanderling", FindingKind.StuckPiston, FindingKind.NoiseOnDrive), Found("Brae Sanderling", FindingKind.StuckPiston), Found("Norrin Coble", FindingKind.StuckPiston)]);
+        var lessons = Lessons.Of([Found("Brae Sanderling", FindingKind.StuckPiston, FindingKind.NoiseOnDrive), Found("Brae Sanderling",
+            FindingKind.StuckPiston), Found("Norrin Coble", FindingKind.StuckPiston)]);
         lessons.Jobs.ShouldBe(3);
         var often = lessons.Findings.Single();
         (often.VehicleType, often.Kind, often.Count, often.Of).ShouldBe(("Brae Sanderling", FindingKind.StuckPiston, 2, 2));
@@ -79,7 +85,14 @@ public class LessonTests
         var schedule = Scheduling.Make(setup, setup.Start(), plan.Steps, 1, slow);
         schedule.Minutes.ShouldBe(plan.Minutes + 40 - Step("test-driven").Minutes);
         var usual = new Bench().Open().LookOver().Identify().State;
-        var learnt = JobState.Fold(usual.Log.Select(e => e.Event is JobOpened o ? e with { Event = o with { Minutes = [new("test-driven", 40, 9)] } } : e));
+        var learnt = JobState.Fold(usual.Log.Select(e => e.Event is JobOpened o ? e with
+        {
+            Event = o with
+            {
+                Minutes = [new("test-driven",
+            40, 9)]
+            }
+        } : e));
         learnt.Remaining.ShouldBe(usual.Remaining);
         RunSheets.Of(learnt).MinutesLeft.ShouldBe(RunSheets.Of(usual).MinutesLeft + 40 - Step("test-driven").Minutes);
     }

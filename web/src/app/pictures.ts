@@ -20,10 +20,11 @@ async function smaller(file: File): Promise<Blob> {
   );
 }
 
-const base64 = (blob: Blob) =>
+/** A file as base64. */
+export const base64 = (blob: Blob) =>
   new Promise<string>((done, failed) => {
     const reader = new FileReader();
     reader.onload = () => done((reader.result as string).replace(/^[^,]*,/, ""));
-    reader.onerror = () => failed(reader.error ?? new Error("The picture could not be read."));
+    reader.onerror = () => failed(reader.error ?? new Error("The file could not be read."));
     reader.readAsDataURL(blob);
   });

@@ -3356,6 +3356,11 @@ export interface components {
              * @description The deviation that torques are reckoned with from then on, as a share.
              */
             inUse: number;
+            /**
+             * Format: date
+             * @description The last day that torques are set with it; before the calibration where it may not be used as it was left.
+             */
+            until: string;
             /** @description In words. */
             says: string;
             /** @description Why. */
@@ -3744,6 +3749,8 @@ export interface components {
             caption: string;
             /** @description Where, of which report, by whom and when. */
             says: string;
+            /** @description What stands in its place where its bytes are gone. */
+            gone?: null | string;
         };
         /** @description A row of a table. */
         DocumentRow: {
@@ -3755,6 +3762,8 @@ export interface components {
              * @default false
              */
             struck: boolean;
+            /** @description True where its verdict is none to pass over. */
+            standsOut?: boolean;
         };
         /** @description A table. */
         DocumentTable: {

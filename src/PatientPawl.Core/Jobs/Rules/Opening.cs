@@ -15,13 +15,17 @@ public static partial class JobRules
     /// <summary>Opens a job.</summary>
     /// <exception cref="InputException">Naming every field that is wrong.</exception>
     public static JobOpened Open(int number, int bay, Vehicle vehicle, int odometerKm, string complaint, JobScope scope, SpecSheet sheet, HouseRules rules, IReadOnlyList<Instrument>? instruments = null,
-        IReadOnlyList<Side>? newCalipers = null, IReadOnlyList<LearntFact>? learnt = null, IReadOnlyList<LearntFigure>? measured = null)
+        IReadOnlyList<Side>? newCalipers = null, IReadOnlyList<LearntFact>? learnt = null, IReadOnlyList<LearntFigure>? measured = null,
+        IReadOnlyList<LearntMinutes>? minutes = null)
     {
         ArgumentNullException.ThrowIfNull(vehicle);
         ArgumentNullException.ThrowIfNull(sheet);
         Place(bay, odometerKm).Text("complaint", complaint, 500).ThrowIfAny();
         return new(number, bay, vehicle.Checked(), odometerKm, complaint.Trim(), scope, sheet.Checked(), rules, instruments, newCalipers is { Count: > 0 } ? [.. newCalipers.Distinct().Order()] : null,
-            learnt is { Count: > 0 } ? learnt : null, measured is { Count: > 0 } ? measured : null);
+            learnt is { Count: > 0 } ? learnt : null, measured is { Count: > 0 } ? measured : null)
+        {
+            Minutes = minutes is { Count: > 0 } ? minutes : null,
+        };
     }
 
     /// <summary>The highest number that a bay can have. The range is ours.</summary>
@@ -94,7 +98,7 @@ public static partial class JobRules
         RequireOpen(state);
         RequireAllowed(state, new("choose-route", null));
         if (state.Route is not null) throw new NotAllowedException("The route has been chosen.", ["Undo that step first."], []);
-        var ranked = ServiceRoutes.Rank(state.Setup, state.Opened!.Sheet).Routes;
+        var ranked = ServiceRoutes.Rank(state.Setup, state.Opened!.Sheet, state.Times).Routes;
         if (ranked.FirstOrDefault(r => r.Route == route) is not { Offered: true })
         {
             throw new InputException(new InputError("route", ServiceRoutes.Name(route).ToLowerInvariant(), string.Join(", ", ranked.Where(r => r.Offered).Select(r => r.Says.ToLowerInvariant())),
@@ -139,7 +143,7 @@ public static partial class JobRules
     public static LeftOvernight Leave(JobState state)
     {
         RequireOpen(state);
-        var stop = Overnight.Shortest(state.Setup, state.Car);
+        var stop = Overnight.Shortest(state.Setup, state.Car, state.Times);
         if (stop.CannotBeMet.Count > 0) throw new NotAllowedException("There is no safe stopping point from here.", stop.CannotBeMet, []);
         if (stop.Steps.Count > 0) throw new NotAllowedException("Not yet: it cannot be left like this.", [.. stop.Names.Select(n => $"First: {n.ToLowerInvariant()}.")], []);
         return new(stop.Kind, stop.Tags);

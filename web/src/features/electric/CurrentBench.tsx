@@ -6,6 +6,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
+import { kilonewtons } from "./words";
 import { TracePlot } from "./TracePlot";
 
 type Field = "supply" | "resistance" | "torqueConstant" | "gearRatio" | "lead" | "efficiency" | "cutOff";
@@ -164,7 +165,7 @@ function Shown({ read }: { read: Schemas["TraceAnswer"] }) {
           {r.freeA !== null && <Number at={figure(r.freeA, 2)} unit="A running free" />}
           {r.contactS !== null && <Number at={figure(r.contactS, 2)} unit="s to contact" />}
           {r.travelMm !== null && <Number at={figure(r.travelMm, 2)} unit="mm of travel" />}
-          {r.clampN !== null && <Number at={figure(r.clampN / 1000, 0)} unit="kN clamped" />}
+          {r.clampN !== null && <Number at={kilonewtons(r.clampN)} unit="kN clamped" />}
         </div>
       )}
       <p className="m-0 text-[18px]">{r.says}</p>

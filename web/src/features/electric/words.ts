@@ -1,4 +1,5 @@
 import type { Schemas, Side } from "../../app/api";
+import { figure } from "../jobs/words";
 
 /** What may be asked of a car that is not there, as its fault is called. */
 export const FAULT: Record<Schemas["CarFault"], string> = {
@@ -32,6 +33,9 @@ export const MOVING: Record<Schemas["ElectricAct"], string> = {
   cycle: "Cycling",
   "clear-codes": "Clearing codes",
 };
+
+/** A clamping force. */
+export const kilonewtons = (newtons: number, decimals = 0) => figure(newtons / 1000, decimals);
 
 export const SIDES: [Side, string][] = [
   ["left", "Left"],

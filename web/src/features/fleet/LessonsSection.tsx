@@ -12,7 +12,7 @@ export function LessonsSection() {
   return (
     <section className="flex flex-col gap-2" aria-labelledby="lessons">
       <h2 id="lessons" className="text-[26px]">
-        Learnt from {l.jobs} finished jobs
+        Learnt from finished jobs: {l.jobs}
       </h2>
       {l.minutes.length === 0 && (
         <p className="m-0 text-[17px]">A step&apos;s minutes are learnt once it was done five times.</p>

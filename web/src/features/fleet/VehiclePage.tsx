@@ -4,6 +4,7 @@ import { api, take, type Schemas } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
+import { kilonewtons } from "../electric/words";
 import { figure } from "../jobs/words";
 import { Reminders } from "./Reminders";
 import { StoryPlot } from "./StoryPlot";
@@ -92,7 +93,7 @@ function Shown({ story }: { story: Story }) {
                       {t.name}, {t.from}
                     </td>
                     <td>{t.endA === null ? "not read" : `${figure(t.endA)} A`}</td>
-                    <td>{t.clampN === null ? "not known" : `${figure(t.clampN / 1000)} kN`}</td>
+                    <td>{t.clampN === null ? "not known" : `${kilonewtons(t.clampN)} kN`}</td>
                     <td>
                       <a
                         className="inline-flex min-h-11 items-center"

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { base64 } from "../../app/pictures";
 import { typedNumber } from "../../app/units";
 import { VerdictMark } from "../../ui/marks";
 import { ProblemNote } from "../../ui/Problem";
@@ -25,12 +26,6 @@ const POINT = [
 ] as const;
 // A figure that is no number is sent as it is not: the server says what is wrong with it.
 const figure = (typed: string | undefined) => typedNumber(typed ?? "") as number;
-
-const base64 = async (file: File | undefined) => {
-  if (!file) return null;
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  return btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(""));
-};
 
 /** The workshop's torque wrenches, each as its certificates have it. */
 export function Wrenches() {
@@ -143,13 +138,37 @@ function Fields({
   ));
 }
 
+function FormEnd({
+  does,
+  save,
+  done,
+}: {
+  does: string;
+  save: { error: unknown; isPending: boolean };
+  done: () => void;
+}) {
+  return (
+    <>
+      <ProblemNote error={save.error} />
+      <div className="flex gap-2">
+        <button className="btn" disabled={save.isPending}>
+          {does}
+        </button>
+        <button type="button" className="btn" onClick={done}>
+          Not now
+        </button>
+      </div>
+    </>
+  );
+}
+
 function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void }) {
   const client = useQueryClient();
   const [typed, setTyped] = useState<Typed>({});
-  const [paper, setPaper] = useState<string | null>(null);
+  const [paper, setPaper] = useState<File | null>(null);
   const given = POINTS.filter((i) => POINT.some(([key]) => typed[`${key}${i}`]));
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: async () =>
       take(
         api.POST("/api/workshop/wrenches/{id}/certificates", {
           params: { path: { id: wrench.id } },
@@ -163,7 +182,7 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
               asFoundNm: figure(typed[`found${i}`]),
               asLeftNm: figure(typed[`left${i}`]),
             })),
-            file: paper,
+            file: paper && (await base64(paper)),
           },
         }),
       ),
@@ -206,18 +225,10 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
         <input
           type="file"
           accept="application/pdf,.pdf"
-          onChange={(e) => void base64(e.target.files?.[0]).then(setPaper)}
+          onChange={(e) => setPaper(e.target.files?.[0] ?? null)}
         />
       </label>
-      <ProblemNote error={save.error} />
-      <div className="flex gap-2">
-        <button className="btn" disabled={save.isPending}>
-          Keep the certificate
-        </button>
-        <button type="button" className="btn" onClick={done}>
-          Not now
-        </button>
-      </div>
+      <FormEnd does="Keep the certificate" save={save} done={done} />
     </form>
   );
 }
@@ -271,15 +282,7 @@ function WrenchForm({ done }: { done: () => void }) {
       >
         A bending beam
       </button>
-      <ProblemNote error={save.error} />
-      <div className="flex gap-2">
-        <button className="btn" disabled={save.isPending}>
-          Add it
-        </button>
-        <button type="button" className="btn" onClick={done}>
-          Not now
-        </button>
-      </div>
+      <FormEnd does="Add it" save={save} done={done} />
     </form>
   );
 }
