@@ -132,7 +132,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             {
                 return database.Write((c, t) =>
                 {
-                    var made = ready ?? Ready(((JobOpened)body) with { Number = JobIndex.NextNumber(c, t) });
+                    var made = ready ?? Ready(Numbered((JobOpened)body, c, t));
                     if (JobIndex.OnlyMovedOn(before, made.After)) database.Execute(t, "update job set version = @version where id = @id", ("@version", made.After.Version), ("@id", jobId.ToString()));
                     else JobIndex.Save(c, t, jobId, made.After);
                     Insert(t, jobId, made.Content, requestHash, eventId, made.After.Version, made.Hash, asFound: false);
@@ -157,6 +157,25 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                 var recorded = Read(content);
                 return new(content, before.With(recorded), Chain(previous, content));
             }
+        }
+    }
+
+    private static JobOpened Numbered(JobOpened opened, SqliteConnection c, SqliteTransaction t) =>
+        opened with { Number = opened.Practice is null ? JobIndex.NextNumber(c, t) : JobIndex.NextPracticeNumber(c, t) };
+
+    /// <summary>Somebody's practice, the newest first.</summary>
+    public IReadOnlyList<Guid> Practised(Guid technicianId) => _index.Practised(technicianId);
+
+    /// <summary>Deletes somebody's own practice; real jobs are never deleted.</summary>
+    /// <exception cref="UnknownJobException">It is none of theirs.</exception>
+    public void DeletePractice(Guid jobId, Guid technicianId)
+    {
+        lock (OfJob(jobId))
+        {
+            if (!database.Write((c, t) => JobIndex.Forget(c, t, jobId, technicianId))) throw new UnknownJobException(jobId);
+            heads.Forget(jobId);
+            _states.Forget(jobId);
+            _tails.Forget(jobId);
         }
     }
 

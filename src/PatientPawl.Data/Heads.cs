@@ -58,6 +58,17 @@ public sealed class Heads : IDisposable
         }
     }
 
+    /// <summary>Notes nothing of a job any more: it was deleted, as only practice is.</summary>
+    public void Forget(Guid jobId)
+    {
+        lock (_lock)
+        {
+            _versions.Remove(jobId);
+            _pending.Remove(jobId);
+            WriteAnew();
+        }
+    }
+
     /// <summary>Writes what is still to be written. What cannot be written now is tried again.</summary>
     public void Flush()
     {

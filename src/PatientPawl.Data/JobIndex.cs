@@ -25,8 +25,8 @@ public sealed class JobIndex(Database database)
     private const string OnBoard = """
         with recursive bays(bay) as (values(1) union all select bay + 1 from bays where bay < @LastBay),
         shown(id) as materialized (
-          select id from job indexed by job_open where finished = 0
-          union all select (select id from job j where j.bay = bays.bay order by number desc limit 1) from bays)
+          select id from job indexed by job_open where finished = 0 and learner is null
+          union all select (select id from job j where j.bay = bays.bay and j.learner is null order by number desc limit 1) from bays)
         select j.id, j.number, c.card_json, c.version, j.version
         from (select distinct id from shown) s cross join job j on j.id = s.id left join job_card c on c.job_id = j.id
         where not exists(select 1 from imported i where i.job_id = j.id) order by j.bay, j.number desc
@@ -52,17 +52,17 @@ public sealed class JobIndex(Database database)
         var (from, by) = words.Length > 0 ? ("job_search s cross join job j on j.number = s.rowid", "s.rowid") : ("job j", "j.number");
         var rows = Rows($"""
             select j.id, j.number, c.card_json, c.version, j.version from {from} left join job_card c on c.job_id = j.id
-            where {(words.Length > 0 ? "s.words match @match and " : "")}{by} < @below and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
+            where {(words.Length > 0 ? "s.words match @match and " : "")}{by} < @below and j.learner is null and (j.finished = 1 or exists(select 1 from imported i where i.job_id = j.id)) order by {by} desc limit @limit
             """, new { match, below, limit = PageLength + 1 });
         return new([.. rows.Take(PageLength).Select(r => Card(r, anew)).OfType<BoardCard>()], rows.Count > PageLength ? rows[PageLength - 1].Number : null);
     }
 
     /// <summary>Every job on a vehicle, oldest first.</summary>
-    public IReadOnlyList<Guid> OnPlate(string plate) => database.Read(c => c.Query<string>("select id from job where plate = @plate order by number", new { plate }).Select(Guid.Parse).ToList());
+    public IReadOnlyList<Guid> OnPlate(string plate) => database.Read(c => c.Query<string>("select id from job where plate = @plate and learner is null order by number", new { plate }).Select(Guid.Parse).ToList());
 
     /// <summary>Every job on a vehicle with the number it was given, oldest first; copies that were read in are another workshop's.</summary>
     public IReadOnlyList<(Guid Id, int Number)> Numbered(string plate) => database.Read(c => c.Query<(string Id, long Number)>(
-        "select id, number from job where plate = @plate and not exists(select 1 from imported i where i.job_id = id) order by number", new { plate }).Select(r => (Guid.Parse(r.Id), (int)r.Number)).ToList());
+        "select id, number from job where plate = @plate and learner is null and not exists(select 1 from imported i where i.job_id = id) order by number", new { plate }).Select(r => (Guid.Parse(r.Id), (int)r.Number)).ToList());
 
     /// <summary>What the last finished jobs of this workshop taught, the newest first; copies that were read in are another workshop's.</summary>
     /// <param name="most">At most so many.</param>
@@ -79,7 +79,26 @@ public sealed class JobIndex(Database database)
     /// <summary>Jobs whose card another engine wrote.</summary>
     internal IReadOnlyList<Guid> Stale() => database.Read(c => c.Query<string>("select id from job where engine_version <> @v order by finished, number desc", new { v = EngineVersion.Current }).Select(Guid.Parse).ToList());
 
-    internal static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job", transaction: t);
+    internal static int NextNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select coalesce(max(number), 400) + 1 from job where number > 0", transaction: t);
+
+    /// <summary>Practice has numbers of its own, below nought: the workshop's have no gaps by it.</summary>
+    internal static int NextPracticeNumber(SqliteConnection c, SqliteTransaction? t) => (int)c.ExecuteScalar<long>("select min(coalesce(min(number), 0), 0) - 1 from job", transaction: t);
+
+    /// <summary>Somebody's practice, the newest first.</summary>
+    public IReadOnlyList<Guid> Practised(Guid technicianId) => database.Read(c => c.Query<string>(
+        "select id from job where learner = @id order by number", new { id = technicianId.ToString() }).Select(Guid.Parse).ToList());
+
+    /// <summary>Takes somebody's practice out; false where it is none of theirs.</summary>
+    internal static bool Forget(SqliteConnection c, SqliteTransaction t, Guid jobId, Guid technicianId)
+    {
+        var of = new { id = jobId.ToString(), learner = technicianId.ToString() };
+        if (c.ExecuteScalar<long>("select count(*) from job where id = @id and learner = @learner", of, t) == 0) return false;
+        c.Execute("""
+            delete from event_seal where job_id = @id; delete from job_event where job_id = @id; delete from job_card where job_id = @id;
+            delete from imported where job_id = @id; delete from job where id = @id
+            """, of, t);
+        return true;
+    }
 
     /// <summary>True where a job's row differs from one state to the next in nothing but its version.</summary>
     internal static bool OnlyMovedOn(JobState before, JobState after) =>
@@ -114,6 +133,15 @@ public sealed class JobIndex(Database database)
             plate = opened.Vehicle.Plate,
         };
         if (c.Execute("update job set bay = @bay, version = @version, finished = @finished, engine_version = @engine, plate = @plate where id = @id", row, t) == 1) return;
+        // Practice is found by nobody's search.
+        if (opened.Practice is not null)
+        {
+            c.Execute("""
+                insert into job(id, number, bay, version, finished, engine_version, plate, learner) values(@id, @number, @bay, @version, @finished, @engine, @plate, @learner)
+                """, new { row.id, number = NextPracticeNumber(c, t), row.bay, row.version, row.finished, row.engine, row.plate, learner = state.Log[0].TechnicianId.ToString() }, t);
+            return;
+        }
+
         // A number is this workshop's to give: a file's could be any, and every later one would have to be above it.
         var number = NextNumber(c, t);
         c.Execute("""

@@ -44,4 +44,13 @@ public sealed class Latest<T>(int most)
             return (version, value);
         }
     }
+
+    /// <summary>Keeps nothing of a job any more.</summary>
+    public void Forget(Guid id)
+    {
+        lock (_lock)
+        {
+            if (_byId.Remove(id, out var node)) _order.Remove(node);
+        }
+    }
 }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Dapper;
 using Microsoft.Data.Sqlite;
 using PatientPawl.Core.Measuring;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -182,4 +183,43 @@ public sealed class Library(Database database)
     });
 
     private List<T> All<T>(string sql) => database.Read(c => c.Query<string>(sql).Select(j => JsonSerializer.Deserialize<T>(j, PawlJson.Options)!).ToList());
+
+    /// <summary>Where somebody's practice cards lie.</summary>
+    public IReadOnlyList<CardBox> Boxes(Guid technicianId) => database.Read(c => c
+        .Query<(string Id, long Box, string Due, long Right, long Wrong)>("select card_id, box, due, right_times, wrong_times from card_box where technician_id = @id", new { id = technicianId.ToString() })
+        .Select(r => new CardBox(r.Id, (int)r.Box, Day(r.Due), (int)r.Right, (int)r.Wrong)).ToList());
+
+    /// <summary>Puts a card of somebody where it lies now; an answer that was told before is told once.</summary>
+    public void Put(Guid technicianId, string cardId, bool right, DateTimeOffset at) => database.Write((c, t) =>
+    {
+        var of = new { id = technicianId.ToString(), card = cardId, at = at.ToUniversalTime().ToString("O") };
+        var row = c.QueryFirstOrDefault<(long Box, string Due, long Right, long Wrong, string At)?>("select box, due, right_times, wrong_times, answered_at from card_box where technician_id = @id and card_id = @card", of, t);
+        if (row is { } told && string.CompareOrdinal(told.At, of.at) >= 0) return 0;
+        var before = row is { } r ? new CardBox(cardId, (int)r.Box, Day(r.Due), (int)r.Right, (int)r.Wrong) : null;
+        var now = LeitnerBoxes.After(cardId, before, right, DateOnly.FromDateTime(at.DateTime));
+        return c.Execute("""
+            insert into card_box(technician_id, card_id, box, due, right_times, wrong_times, answered_at) values(@id, @card, @box, @due, @right, @wrong, @at)
+            on conflict(technician_id, card_id) do update set box = @box, due = @due, right_times = @right, wrong_times = @wrong, answered_at = @at
+            """, new { of.id, of.card, of.at, box = now.Box, due = Core.Figure.Date(now.Due), right = now.RightTimes, wrong = now.WrongTimes }, t);
+    });
+
+    /// <summary>Keeps what somebody showed in a scenario; the latest day counts.</summary>
+    public void Show(Guid technicianId, IReadOnlyList<Competence> shown, string scenarioId, DateOnly on) => database.Write((c, t) =>
+    {
+        foreach (var competence in shown)
+        {
+            c.Execute("""
+                insert into shown(technician_id, competence, scenario_id, on_day) values(@id, @competence, @scenario, @on)
+                on conflict(technician_id, competence, scenario_id) do update set on_day = max(on_day, excluded.on_day)
+                """, new { id = technicianId.ToString(), competence = competence.ToString(), scenario = scenarioId, on = Core.Figure.Date(on) }, t);
+        }
+
+        return 0;
+    });
+
+    /// <summary>What everybody showed.</summary>
+    public IReadOnlyList<ShownOnce> Shown() => database.Read(c => c.Query<(string Id, string Competence, string Scenario, string On)>("select technician_id, competence, scenario_id, on_day from shown")
+        .Select(r => new ShownOnce(Guid.Parse(r.Id), Enum.Parse<Competence>(r.Competence), r.Scenario, Day(r.On))).ToList());
+
+    private static DateOnly Day(string text) => DateOnly.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -16,7 +16,7 @@ public static class PawlJson
     [
         (typeof(Length), "Mm"), (typeof(Torque), "Nm"), (typeof(Volume), "Ml"), (typeof(Angle), "Deg"), (typeof(ElectricPotential), "V"),
         (typeof(ElectricCurrent), "A"), (typeof(ElectricResistance), "Ohm"), (typeof(Duration), "S"), (typeof(Force), "N"), (typeof(ElectricCurrentGradient), "APerS"),
-        (typeof(Speed), "Kmh"), (typeof(Mass), "Kg"),
+        (typeof(Speed), "Kmh"), (typeof(Mass), "Kg"), (typeof(Temperature), "C"),
     ];
 
     public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
@@ -50,6 +50,7 @@ public static class PawlJson
         o.Converters.Add(new QuantityConverter<ElectricCurrentGradient>(v => ElectricCurrentGradient.FromAmperesPerSecond(v), q => q.AmperesPerSecond));
         o.Converters.Add(new QuantityConverter<Speed>(v => Speed.FromKilometersPerHour(v), q => q.KilometersPerHour));
         o.Converters.Add(new QuantityConverter<Mass>(v => Mass.FromKilograms(v), q => q.Kilograms));
+        o.Converters.Add(new QuantityConverter<Temperature>(v => Temperature.FromDegreesCelsius(v), q => q.DegreesCelsius));
         o.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameUnits, NameEvents, RefuseWhatIsNoFigure } };
         return o;
     }

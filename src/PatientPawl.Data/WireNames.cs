@@ -9,6 +9,7 @@ using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Proving;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Retraction;
@@ -130,6 +131,10 @@ internal static class WireNames
         Names((Part.Rotor, "rotor"), (Part.Drum, "drum"), (Part.Shoes, "shoes"), (Part.Pads, "pads"), (Part.HubFace, "hub-face")),
         Names((PilotRule.Smear, "smear"), (PilotRule.Nothing, "nothing")),
         Names((PistonBank.Inner, "inner"), (PistonBank.Outer, "outer")),
+        Names((PracticeThing.Boot, "boot"), (PracticeThing.Pads, "pads"), (PracticeThing.SlidePins, "slide-pins"), (PracticeThing.Hose, "hose"),
+            (PracticeThing.RotorScrew, "rotor-screw"), (PracticeThing.NewParts, "new-parts"), (PracticeThing.PistonFace, "piston-face"),
+            (PracticeThing.StarWheel, "star-wheel")),
+        Names((PracticeWay.Guided, "guided"), (PracticeWay.Alone, "alone")),
         Names((PropertyClass.NotKnown, "not-known"), (PropertyClass.C48, "c48"), (PropertyClass.C58, "c58"), (PropertyClass.C88, "c88"),
             (PropertyClass.C98, "c98"), (PropertyClass.C109, "c109"), (PropertyClass.C129, "c129")),
         Names((PumpRule.HalfStrokes, "half-strokes"), (PumpRule.FullStrokes, "full-strokes")),

@@ -1,6 +1,7 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Vehicles;
 
@@ -61,6 +62,13 @@ public static class EventCatalogue
         Card<RoutineAsked>("routine-asked", e => $"Asked over the link: {StepName(e.Step).ToLowerInvariant()}", Car, e => e.Clear.Count > 0 ? $"hands clear: {string.Join(", ", e.Clear)}" : ""),
         Card<RoutineEnded>("routine-ended", e => e.Lost ? "Ended, not as asked" : e.Refused is null ? "Ended" : "Refused by the car", Car, e => Join(e.Words, e.CodesSay)),
         Card<TraceKept>("trace-kept", e => $"Current trace, {e.From}", e => e.Side, e => e.Reading.Name.ToLowerInvariant()),
+        Card<PracticeAnswered>("practice-answered", e => $"Chosen: {StepName(e.Step).ToLowerInvariant()}", e => e.Step.Side, e => e.Says),
+        Card<PracticeTried>("practice-tried", e => $"Picked: {StepName(e.Step).ToLowerInvariant()}", e => e.Step.Side, e => string.Join(" ", e.Because)),
+        Card<PracticeLooked>("practice-looked", e => $"Touched: {e.Thing.Words()}", e => e.Side, e => e.Seen),
+        Card<PracticeRead>("practice-read", e => $"Read: {ReadingCatalogue.Card(e.Kind).Name.ToLowerInvariant()}", e => e.Side, e => $"{Figure.Of(e.Value, 2)} {ReadingCatalogue.Card(e.Kind).Unit}".Trim()),
+        Card<PracticeHelped>("practice-helped", _ => "Asked what is next", Car, e => e.Next is { } next ? StepName(next) : ""),
+        Card<PracticeReturned>("practice-returned", _ => "Back to before", Car),
+        Card<PracticeEnded>("practice-ended", _ => "Practice ended", Car),
         Card<ReadingsTaken>("readings-taken", _ => "Readings taken", e => e.Side, Readings),
         Card<ReadingStruck>("reading-struck", _ => "Reading struck out", e => e.Side, e => e.Reason),
         Card<ShoesLookedAt>("shoes-looked-at", _ => "Drum and shoes looked at", e => e.Side),

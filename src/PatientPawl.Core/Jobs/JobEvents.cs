@@ -5,6 +5,7 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Pads;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Proving;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Rotors;
@@ -44,6 +45,9 @@ public sealed record JobOpened(
 
     /// <summary>Minutes that the workshop had learnt of its steps by then; null where it knew none.</summary>
     public IReadOnlyList<LearntMinutes>? Minutes { get; init; }
+
+    /// <summary>The scenario it is practised on; null in every job of a car.</summary>
+    public PracticeRun? Practice { get; init; }
 }
 
 /// <summary>What follows from what a job is for.</summary>
@@ -369,6 +373,43 @@ public sealed record TraceKept(string Sha256, Side Side, string From, TraceDirec
     string INamesBytes.MediaType => "text/csv";
     string INamesBytes.Kind => "trace";
 }
+
+/// <summary>In practice: how a step is meant to be done, said before anything shows how.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Option">What was chosen, by its id.</param>
+/// <param name="Says">The choice as it stood on its button.</param>
+/// <param name="Set">What the wrench was set to, where it is about a torque; null otherwise.</param>
+public sealed record PracticeAnswered(StepKey Step, string Option, string Says, UnitsNet.Torque? Set) : JobEvent;
+
+/// <summary>In practice: a step was picked that the rules refuse. Nothing was done; what it would have come to is told.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Because">What it lacks.</param>
+/// <param name="Broken">Interlocks that refuse it, by number.</param>
+public sealed record PracticeTried(StepKey Step, IReadOnlyList<string> Because, IReadOnlyList<int> Broken) : JobEvent;
+
+/// <summary>In practice: something was touched and looked at.</summary>
+/// <param name="Side">The corner; null for the car.</param>
+/// <param name="Thing">What.</param>
+/// <param name="Seen">What was seen.</param>
+public sealed record PracticeLooked(Side? Side, PracticeThing Thing, string Seen) : JobEvent;
+
+/// <summary>In practice: a gauge that is not there was read.</summary>
+/// <param name="Side">The corner; null for the car.</param>
+/// <param name="Kind">What was read.</param>
+/// <param name="InstrumentId">With what; null where no instrument is needed.</param>
+/// <param name="Value">What it showed, in the unit of its kind.</param>
+public sealed record PracticeRead(Side? Side, ReadingKind Kind, string? InstrumentId, double Value) : JobEvent;
+
+/// <summary>In practice: what is next was asked for.</summary>
+/// <param name="Next">What it is; null where nothing is left.</param>
+public sealed record PracticeHelped(StepKey? Next) : JobEvent;
+
+/// <summary>In practice: back to before a harm. It stays in the debrief.</summary>
+/// <param name="Target">The event that brought it.</param>
+public sealed record PracticeReturned(Guid Target) : JobEvent;
+
+/// <summary>In practice: it was ended, and is talked over.</summary>
+public sealed record PracticeEnded : JobEvent;
 
 /// <summary>An event with who, when and where in the order.</summary>
 /// <param name="Id">Made by the client, so that sending twice adds once.</param>

@@ -29,8 +29,11 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     public DemoDriver Open(int bay, Vehicle vehicle, SpecSheet sheet, int km, string complaint, JobScope scope) =>
         Do(0, _ => JobRules.Open(0, bay, vehicle, km, complaint, scope, sheet, HouseRules.Default, library.Instruments()) with { Purpose = JobPurpose.Demo }, 0);
 
-    public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
-        q.Id is "lamps" or "twin-wheels" or "wheel-bolts" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))]));
+    public DemoDriver LookOver() => Do(6, s => JobRules.LookOver(s, LookedOver()));
+
+    /// <summary>The answers before lifting of a car with nothing about it.</summary>
+    public static IReadOnlyList<LookOverItem> LookedOver() => [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
+        q.Id is "lamps" or "twin-wheels" or "wheel-bolts" or LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising or "roll" ? LookOverAnswer.No : LookOverAnswer.Yes))];
 
     public DemoDriver Looks(Side side, IEnumerable<Observation> looks)
     {

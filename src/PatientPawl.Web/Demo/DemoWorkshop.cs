@@ -4,9 +4,11 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
+using PatientPawl.Core.Workshop;
 using PatientPawl.Data;
 using PatientPawl.Web.Hosting;
 using UnitsNet;
@@ -35,9 +37,37 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             .Select(p => Add(p.Item1, p.Item2)).ToDictionary(t => t.Name.Split(' ')[0]);
         AddWrenches();
         AddInstruments();
-        foreach (var sheet in DemoSheets.All) library.Save(sheet.Checked());
-        foreach (var (vehicle, code) in DemoSheets.Vehicles) library.Save(new KnownVehicle(vehicle.Checked(), code));
+        foreach (var sheet in InventedCars.Sheets) library.Save(sheet.Checked());
+        foreach (var (vehicle, code) in InventedCars.Vehicles) library.Save(new KnownVehicle(vehicle.Checked(), code));
         Jobs(people);
+        Learner(people["Oona"]);
+    }
+
+    // One who learns: cards of three days, what she showed last month, and a run that went wrong and was talked over.
+    private void Learner(Technician who)
+    {
+        var now = clock.GetLocalNow();
+        var cards = CardSet.All.Take(14).ToArray();
+        for (var i = 0; i < cards.Length; i++) library.Put(who.Id, cards[i].Id, i % 4 != 3, now.AddDays(-3 + i % 3));
+        var on = DateOnly.FromDateTime(now.DateTime.AddDays(-30));
+        library.Show(who.Id, [Competence.Retract, Competence.Record], "lever-and-screw", on);
+        library.Show(who.Id, [Competence.Retract, Competence.Record], "stuck-piston", on.AddDays(5));
+        library.Show(who.Id, [Competence.Torque], "two-units", on.AddDays(9));
+
+        var (run, version) = (Guid.NewGuid(), 0);
+        void Do(Func<JobState, JobEvent> decide) =>
+            events.Append(run, Guid.NewGuid(), version++, "demo", new(who.Id, who.Name, now.AddHours(-20)) { RecordedAt = now.AddHours(-20) }, decide);
+        Do(_ => PracticeRules.Start(ScenarioSet.Find("early-close")!, PracticeWay.Alone, 7, HouseRules.Default, library.Instruments()));
+        Do(s => JobRules.LookOver(s, DemoDriver.LookedOver()));
+        foreach (var side in Core.Sides.Both)
+        {
+            foreach (var look in LookCatalogue.All.Where(l => l.Reach <= LookReach.WheelOff)) Do(s => JobRules.Record(s, side, look.Look, PracticeRules.Sight(s, side, look.Look)));
+            Do(s => JobRules.Rule(s, side));
+        }
+
+        foreach (var step in new StepKey[] { new("piston-home", Side.Left), new("test-driven", null) }) Do(s => PracticeRules.Pick(s, step)!);
+        Do(PracticeRules.Help);
+        Do(PracticeRules.End);
     }
 
     private void AddWrenches()
@@ -89,14 +119,14 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
         var now = clock.GetLocalNow();
         DemoDriver Job(string plate, string person, int bay, int km, string complaint, JobScope scope, double hoursAgo, DemoReadings left, DemoReadings right, int level = 62)
         {
-            var (vehicle, code) = DemoSheets.Vehicles.First(v => v.Vehicle.Plate == plate);
+            var (vehicle, code) = InventedCars.Vehicles.First(v => v.Vehicle.Plate == plate);
             return new DemoDriver(events, library, who[person], now.AddHours(-hoursAgo), left, right, level).Open(bay, vehicle, library.Sheet(code)!, km, complaint, scope);
         }
 
         // Two years and more behind five of them: pads fitted, then looked at as they wear.
         void Years(string plate, string person, int bay, Observation[] looks, ServiceRoute? route, params (int DaysAgo, int Km, double Pad, double Rotor)[] visits)
         {
-            var sheet = library.Sheet(DemoSheets.Vehicles.First(v => v.Vehicle.Plate == plate).Code)!;
+            var sheet = library.Sheet(InventedCars.Vehicles.First(v => v.Vehicle.Plate == plate).Code)!;
             foreach (var (days, km, pad, rotor) in visits)
             {
                 var fits = (days, km) == (visits[0].DaysAgo, visits[0].Km);

@@ -191,6 +191,7 @@ public static class PawlApp
         Electric.ElectricEndpoints.MapElectric(api);
         api.MapTorque();
         api.MapJobs();
+        Practice.PracticeEndpoints.MapPractice(api);
         api.MapPhotos();
         // Unknown API paths are a 404, never the page.
         api.Map("/{**rest}", (HttpContext c) => Problems.Write(c, StatusCodes.Status404NotFound, "There is nothing at this address.")).ExcludeFromDescription();

@@ -2764,6 +2764,310 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The practice page: scenarios, one's own runs, cards that are due, and what was shown; for the lead everybody's
+         * @description The practice page: scenarios, one's own runs, cards that are due, and what was shown; for the lead everybody's. Only for who is signed in.
+         */
+        get: operations["getPractice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Opens a run: a practised job that is on no board and in no search
+         * @description Opens a run: a practised job that is on no board and in no search. Only for who is signed in.
+         */
+        post: operations["openRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Deletes one's own run. What it showed stays
+         * @description Deletes one's own run. What it showed stays. Only for who is signed in.
+         */
+        delete: operations["deleteRun"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A dozen cards with every choice judged: what is due, then new ones
+         * @description A dozen cards with every choice judged: what is due, then new ones. Only for who is signed in.
+         */
+        get: operations["getCards"];
+        put?: never;
+        /**
+         * Answers to cards, given here or before the network came back; each is told once
+         * @description Answers to cards, given here or before the network came back; each is told once. Only for who is signed in.
+         */
+        post: operations["answerCards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A practised job beside its run sheet: what its step asks, what can be touched, what happened
+         * @description A practised job beside its run sheet: what its step asks, what can be touched, what happened. Only for who is signed in.
+         */
+        get: operations["getRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Says how a step is meant to be done, before anything shows how
+         * @description Says how a step is meant to be done, before anything shows how. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["answerStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Picks the next step; one that the rules refuse is told with what it would have come to
+         * @description Picks the next step; one that the rules refuse is told with what it would have come to. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["pickStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Touches a thing and looks at it
+         * @description Touches a thing and looks at it. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["touch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reads a gauge that is not there
+         * @description Reads a gauge that is not there. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["readGauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/point": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a gauge that is not there shows at a point, for a bench
+         * @description What a gauge that is not there shows at a point, for a bench. Only for who is signed in.
+         */
+        get: operations["readPoint"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/sight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a look of the identification shows
+         * @description What a look of the identification shows. Only for who is signed in.
+         */
+        get: operations["getSight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Asks what is next. It counts
+         * @description Asks what is next. It counts. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["askNext"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Back to before a harm; it stays in the debrief
+         * @description Back to before a harm; it stays in the debrief. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["returnBefore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ends a run, and keeps what it showed
+         * @description Ends a run, and keeps what it showed. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["endRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A run talked over: every choice judged by the engines, every harm by the car alone
+         * @description A run talked over: every choice judged by the engines, every harm by the car alone. Only for who is signed in.
+         */
+        get: operations["getDebrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/photos": {
         parameters: {
             query?: never;
@@ -2914,6 +3218,17 @@ export interface components {
             view: components["schemas"]["CaliperView"];
         };
         Angle: number;
+        AnswerCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            stepId: string;
+            side: null | components["schemas"]["Side"];
+            option: string;
+        };
         Appended: {
             /** Format: uuid */
             jobId: string;
@@ -3404,6 +3719,24 @@ export interface components {
             set: components["schemas"]["CarFault"][];
             all: components["schemas"]["CarFault"][];
         };
+        CardAnswer: {
+            cardId: string;
+            isRight: boolean;
+            /** Format: date-time */
+            at: string;
+        };
+        CardAnswers: {
+            answers: components["schemas"]["CardAnswer"][];
+        };
+        /** @description A choice on a card, judged before it is dealt. */
+        CardChoice: {
+            /** @description The choice. */
+            says: string;
+            /** @description True where the engines say so. */
+            isRight: boolean;
+            /** @description What it would come to, or why it is right. */
+            why: string;
+        };
         Catalogue: {
             looks: components["schemas"]["LookCard"][];
             architectures: components["schemas"]["ArchitectureCard"][];
@@ -3543,6 +3876,30 @@ export interface components {
         ComesDue: {
             reminders: components["schemas"]["Reminder"][];
             more: boolean;
+        };
+        /**
+         * @description What somebody has to be able to do.
+         * @enum {unknown}
+         */
+        Competence: "identify" | "retract" | "shoes" | "measure" | "sequence" | "electric" | "torque" | "fluid" | "prove" | "record";
+        /** @description A competence and whether somebody has shown it. */
+        CompetenceCard: {
+            /** @description Which. */
+            competence: components["schemas"]["Competence"];
+            /** @description Its name. */
+            says: string;
+            /**
+             * Format: int32
+             * @description In how many different scenarios, within the year.
+             */
+            scenarios: number;
+            /** @description True with two of them. */
+            isShown: boolean;
+            /**
+             * Format: date
+             * @description The latest day; null where there is none.
+             */
+            on: null | string;
         };
         /** @description A corner on the fluid bench. */
         CornerBled: {
@@ -3690,6 +4047,70 @@ export interface components {
             /** @description What the job is for. */
             purpose: components["schemas"]["JobPurpose"];
         };
+        /** @description What came of a run, judged by the engines that judge real work; what did harm is told by the car alone. */
+        Debrief: {
+            /** @description What was done and said, in order. */
+            lines: components["schemas"]["DebriefLine"][];
+            /**
+             * Format: int32
+             * @description Harms that were done.
+             */
+            harms: number;
+            /**
+             * Format: int32
+             * @description Harms that the rules kept from happening.
+             */
+            refused: number;
+            /**
+             * Format: int32
+             * @description Things that were there to be found and were not.
+             */
+            missed: number;
+            /**
+             * Format: int32
+             * @description Minutes it took.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Minutes of its steps, each once.
+             */
+            planMinutes: number;
+            /**
+             * Format: int32
+             * @description How often help was asked for.
+             */
+            helped: number;
+            /** @description True when the car was handed over, or the work stops rightly at the maker's procedure. */
+            finished: boolean;
+            /** @description Competences that it showed. */
+            shown: components["schemas"]["Competence"][];
+            /** @description Traps that were fallen into. */
+            traps: components["schemas"]["TrapId"][];
+        };
+        /** @description A line of a debrief. */
+        DebriefLine: {
+            /**
+             * Format: int32
+             * @description Its event; 0 for what never happened.
+             */
+            seq: number;
+            step: null | components["schemas"]["StepKey"];
+            /** @description What was done or said. */
+            what: string;
+            /** @description How it is judged. */
+            mark: components["schemas"]["DebriefMark"];
+            /** @description What came of it. */
+            says: string;
+            /** @description What the engines would have done, and why; null where it was that. */
+            better: null | string;
+            trap: null | components["schemas"]["TrapId"];
+        };
+        /**
+         * @description How something that was done or said is judged.
+         * @enum {unknown}
+         */
+        DebriefMark: "done" | "right" | "right-by-luck" | "honest-error" | "wrong" | "harm" | "refused" | "missed" | "helped";
         /** @description A column of a table. */
         DocumentColumn: {
             /** @description Its heading; empty where it needs none. */
@@ -4368,6 +4789,39 @@ export interface components {
             goal: components["schemas"]["JobGoal"];
             reason: string;
         };
+        /** @description Something that happened, with the way back where there is one. */
+        HappenedRow: {
+            /** @description What happened. */
+            happening: components["schemas"]["Happening"];
+            /** @description What to take from it; null where it is none of the known mistakes. */
+            lesson: null | string;
+            /**
+             * Format: uuid
+             * @description The event to go back before; null where something was done since.
+             */
+            returnTo: null | string;
+        };
+        /** @description Something that happened at the car that is not there. */
+        Happening: {
+            /**
+             * Format: int32
+             * @description The event that brought it; of a step that was only tried, the try.
+             */
+            seq: number;
+            step: null | components["schemas"]["StepKey"];
+            /** @description Who or what is hurt. */
+            to: components["schemas"]["HarmTo"];
+            /** @description What happened, or would have. */
+            says: string;
+            trap: null | components["schemas"]["TrapId"];
+            /** @description False where the rules refused the step and it only would have happened. */
+            carried: boolean;
+        };
+        /**
+         * @description Who or what is hurt.
+         * @enum {unknown}
+         */
+        HarmTo: "person" | "car" | "part" | "time";
         /** @description A hold as a bar across the lanes. */
         HoldBar: {
             /** @description Its id. */
@@ -4728,6 +5182,7 @@ export interface components {
             purpose?: components["schemas"]["JobPurpose"];
             /** @description Minutes that the workshop had learnt of its steps by then; null where it knew none. */
             minutes?: null | components["schemas"]["LearntMinutes"][];
+            practice?: null | components["schemas"]["PracticeRun"];
         };
         JobPadsRequest: {
             left: components["schemas"]["ReadingIn"][];
@@ -4902,6 +5357,10 @@ export interface components {
              * @default false
              */
             banjoUndone: boolean;
+        };
+        LearnerCard: {
+            name: string;
+            competences: components["schemas"]["CompetenceCard"][];
         };
         /** @description A kind of figure that is learnt at a car. */
         LearntCard: {
@@ -5488,6 +5947,18 @@ export interface components {
             newCalipers?: null | components["schemas"]["Side"][];
             purpose?: components["schemas"]["JobPurpose"];
         };
+        OpenRun: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            /** Format: uuid */
+            jobId: string;
+            scenarioId: string;
+            way: components["schemas"]["PracticeWay"];
+        };
         /** @description Something that opened the hydraulics, and where. */
         Opening: {
             /** @description What happened. */
@@ -5839,6 +6310,27 @@ export interface components {
             /** Format: byte */
             content: string;
         };
+        PickCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            stepId: string;
+            side: null | components["schemas"]["Side"];
+        };
+        /** @description A step that can be picked by who works alone: all there are, in no order that tells anything. */
+        PickRow: {
+            /** @description The step. */
+            step: components["schemas"]["StepKey"];
+            /** @description Its name. */
+            says: string;
+        };
+        Picked: {
+            isAllowed: boolean;
+            because: string[];
+        };
         /**
          * @description Hub pilot.
          * @default smear
@@ -5951,6 +6443,117 @@ export interface components {
              */
             at: string;
         };
+        PointShown: {
+            /** Format: double */
+            valueMm: number;
+        };
+        /** @description One decision in under a minute. */
+        PracticeCard: {
+            /** @description Its id, kept with the box that it lies in. */
+            id: string;
+            /** @description What it is about. */
+            trains: components["schemas"]["Competence"];
+            /** @description The question. */
+            asks: string;
+            /** @description What is known. */
+            facts: string[];
+            /** @description The choices; one of them is right. */
+            choices: components["schemas"]["CardChoice"][];
+        };
+        PracticeHome: {
+            scenarios: components["schemas"]["ScenarioCard"][];
+            runs: components["schemas"]["RunCard"][];
+            /** Format: int32 */
+            cardsDue: number;
+            /** Format: int32 */
+            cardsNew: number;
+            competences: components["schemas"]["CompetenceCard"][];
+            team: null | components["schemas"]["LearnerCard"][];
+        };
+        /** @description A choice. */
+        PracticeOption: {
+            /** @description Its id, kept in stored events. */
+            id: string;
+            /** @description Its button. */
+            says: string;
+            /** @description What it sets a wrench to; null where it is about no torque. */
+            setNm?: null | number;
+        };
+        /** @description What a step asks of somebody who practises, before anything shows how it is done. */
+        PracticeQuestion: {
+            /** @description The step. */
+            step: components["schemas"]["StepKey"];
+            /** @description The question. */
+            asks: string;
+            /** @description What can be chosen. */
+            options: components["schemas"]["PracticeOption"][];
+        };
+        /** @description In practice: a gauge that is not there was read. */
+        PracticeRead: {
+            side: null | components["schemas"]["Side"];
+            /** @description What was read. */
+            kind: components["schemas"]["ReadingKind"];
+            /** @description With what; null where no instrument is needed. */
+            instrumentId: null | string;
+            /**
+             * Format: double
+             * @description What it showed, in the unit of its kind.
+             */
+            value: number;
+        };
+        /** @description What makes a job one of practice, said at its opening. */
+        PracticeRun: {
+            /** @description The scenario. */
+            scenarioId: string;
+            /**
+             * Format: int32
+             * @description Whatever is chance in it follows from this.
+             */
+            seed: number;
+            /** @description How it is practised. */
+            way: components["schemas"]["PracticeWay"];
+        };
+        /**
+         * @description Something at the car that can be touched and looked at.
+         * @enum {unknown}
+         */
+        PracticeThing: "boot" | "pads" | "slide-pins" | "hose" | "rotor-screw" | "new-parts" | "piston-face" | "star-wheel";
+        /** @description A practised job as its screens need it, beside the run sheet. */
+        PracticeView: {
+            /** @description The scenario's title. */
+            title: string;
+            /** @description What the driver says. */
+            driverSays: string;
+            /** @description How it is practised. */
+            way: components["schemas"]["PracticeWay"];
+            /**
+             * Format: int32
+             * @description Minutes since the car came in.
+             */
+            minutes: number;
+            /** @description True once it was ended. */
+            isEnded: boolean;
+            question: null | components["schemas"]["PracticeQuestion"];
+            /** @description What was chosen for the step at hand; null before. */
+            chosen: null | string;
+            /** @description What was felt at the last choice; null where nothing was. */
+            felt: null | string;
+            /** @description What shows at the step at hand; null where nothing does. */
+            tells: null | string;
+            /** @description What can be touched. */
+            things: components["schemas"]["TouchRow"][];
+            /** @description What happened so far, the latest first. */
+            happened: components["schemas"]["HappenedRow"][];
+            /** @description Steps to pick from; empty where the plan is shown. */
+            picks: components["schemas"]["PickRow"][];
+            /** @description What the gauges showed at the step at hand, the latest last. */
+            read: components["schemas"]["PracticeRead"][];
+        };
+        /**
+         * @description How somebody practises.
+         * @enum {unknown}
+         */
+        PracticeWay: "guided" | "alone";
         /** @description A reading that a bench has taken already. */
         Prefilled: {
             /** @description The reading. */
@@ -5991,6 +6594,17 @@ export interface components {
              * @description Minutes for the whole job by this route; null when it is not offered.
              */
             minutes: null | number;
+        };
+        ReadCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            side: null | components["schemas"]["Side"];
+            kind: components["schemas"]["ReadingKind"];
+            instrumentId: null | string;
         };
         /** @description One reading as taken. */
         Reading: {
@@ -6358,6 +6972,16 @@ export interface components {
             roomForFluid: components["schemas"]["Known"];
             felt?: null | components["schemas"]["FeltEffort"];
         };
+        ReturnCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            /** Format: uuid */
+            target: string;
+        };
         /** @description How far to back off so that the ridge of a worn drum clears the shoes. */
         RidgeVerdict: {
             /**
@@ -6557,6 +7181,28 @@ export interface components {
             /** @description True when the piston is turned on its way home; false when it is pushed, and while only a push will tell. */
             turned?: boolean;
         };
+        RunCard: {
+            /** Format: uuid */
+            jobId: string;
+            title: string;
+            way: components["schemas"]["PracticeWay"];
+            isEnded: boolean;
+            isFinished: boolean;
+            /** Format: int32 */
+            harms: number;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: date */
+            on: string;
+        };
+        RunCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+        };
         /** @description The run sheet: what is next, what else is allowed, what holds. */
         RunSheet: {
             now: null | components["schemas"]["StepBench"];
@@ -6643,6 +7289,13 @@ export interface components {
             notes: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        ScenarioCard: {
+            id: string;
+            title: string;
+            driverSays: string;
+            vehicle: string;
+            trains: string[];
         };
         /** @description Who does what and when. */
         Schedule: {
@@ -6864,6 +7517,10 @@ export interface components {
             says: string;
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        SightShown: {
+            seen: components["schemas"]["Seen"];
+            says: string;
         };
         SignInRequest: {
             /** Format: uuid */
@@ -7609,6 +8266,27 @@ export interface components {
             torques: components["schemas"]["TorqueRow"][];
             lines: components["schemas"]["CsvLine"][];
         };
+        TouchCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            thing: components["schemas"]["PracticeThing"];
+        };
+        /** @description A thing that can be touched now. */
+        TouchRow: {
+            /** @description The corner. */
+            side: components["schemas"]["Side"];
+            /** @description What. */
+            thing: components["schemas"]["PracticeThing"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What was seen there last; null before it was touched. */
+            seen: null | string;
+        };
         TraceAnswer: {
             reading: components["schemas"]["TraceReading"];
             drawn: components["schemas"]["TracePoint"][];
@@ -7705,6 +8383,8 @@ export interface components {
             stroke: number;
             other?: null | string;
         };
+        /** @enum {unknown} */
+        TrapId: "clamp-on-screw" | "tight-cable" | "notched-motor" | "closed-caliper-off" | "woken-by-key" | "star-wheel-wrong-way" | "within-doubt" | "hot-drum" | "unit-slip" | "others-figure" | "crowfoot-forgotten" | "overflows" | "pedal-not-pumped" | "bracket-before-shoes" | "screw-forgotten" | "pads-or-pins" | "broken-screw" | "torn-boot" | "collapsed-hose" | "wrong-part" | "sensor-one-side" | "weak-battery" | "tool-lost-closing" | "pressurises-itself" | "stuck-forced" | "nothing-recorded";
         /** @description How far the piston goes back. */
         TravelResult: {
             /** @description Travel the new parts need, margin included; can be negative when they are thinner. */
@@ -17072,6 +17752,1122 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getPractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeHome"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    openRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    deleteRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getCards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeCard"][];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    answerCards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardAnswers"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getRun: {
+        parameters: {
+            query?: {
+                stepId?: string;
+                side?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    answerStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    pickStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picked"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    touch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TouchCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    readGauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    readPoint: {
+        parameters: {
+            query: {
+                side: components["schemas"]["Side"];
+                measurand: components["schemas"]["Measurand"];
+                place: string;
+                instrumentId: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointShown"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getSight: {
+        parameters: {
+            query: {
+                side: components["schemas"]["Side"];
+                look: components["schemas"]["Look"];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SightShown"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    askNext: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    returnBefore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReturnCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    endRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getDebrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debrief"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using UnitsNet;
 
 namespace PatientPawl.Core.Jobs;
@@ -24,6 +25,7 @@ public static partial class JobRules
         if (type.Torques is not null) throw new NotAllowedException($"{type.Name} is finished by signing every one of them.", ["Sign the torque."], []);
         if (type.LeadOnly && !isLead) throw new NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
         RequireAllowed(state, command.Step);
+        PracticeRules.RequireAnswer(state, command.Step);
         var outcome = OutcomeOf(state, type, command);
         if (!isLead && behaviour.LeadDecides(outcome)) throw new NotAllowedException($"{type.Name}: the lead decides that.", ["Needs the lead's sign-in."], []);
         CheckReadings(state, type, command, board);

@@ -1,4 +1,5 @@
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Torque;
 
 namespace PatientPawl.Core.Jobs;
@@ -17,6 +18,7 @@ public static partial class JobRules
             throw new InputException(new InputError("stepId", Figure.Shorten(command.Step.StepId), "a torque step", "That step carries no torque."));
         if (command.Step.Side is null) throw new InputException(new InputError("side", "none", "left or right", "A torque belongs to a corner."));
         RequireAllowed(state, command.Step);
+        PracticeRules.RequireAnswer(state, command.Step);
         if (command.HandTight) return HandTight(state, role, command);
         var line = LineFor(state, role, command);
         new Checks().Range("index", command.Index, 1, line.PerCorner, "").ThrowIfAny();

@@ -7,12 +7,13 @@ using PatientPawl.Core.Vehicles;
 using UnitsNet;
 using TorqueQuantity = UnitsNet.Torque;
 
-namespace PatientPawl.Web.Demo;
+namespace PatientPawl.Core.Practice;
 
-/// <summary>Invented spec sheets and vehicles.</summary>
-internal static class DemoSheets
+/// <summary>Spec sheets and vehicles that are nobody's: made up for practice and for the demo. No figure of theirs serves a real car.</summary>
+public static class InventedCars
 {
-    public static IReadOnlyList<SpecSheet> All { get; } =
+    /// <summary>The sheets.</summary>
+    public static IReadOnlyList<SpecSheet> Sheets { get; } =
     [
         new("CT-1", "Brae small cars, cable caliper", "Brae workshop leaflet 14 (invented)", Architecture.CableScrew,
             new(Mm(38), 1, Mm(0.8), Mm(1.5), TurnDirection.Clockwise, TurnDirection.Clockwise, false, 4),
@@ -64,6 +65,7 @@ internal static class DemoSheets
         Short("NE-1", "Norrin shuttle, electric corners", Architecture.ElectricOnly, Switch, null),
     ];
 
+    /// <summary>The vehicles, each with the code of its sheet.</summary>
     public static IReadOnlyList<(Vehicle Vehicle, string Code)> Vehicles { get; } =
     [
         (new("GNT 118", "Norrin", "Coble", "meals van, van 3", null), "NH-5"),
