@@ -38,6 +38,11 @@ public enum DebriefMark
 /// <param name="Trap">The trap behind it; null where there is none.</param>
 public sealed record DebriefLine(int Seq, StepKey? Step, string What, DebriefMark Mark, string Says, string? Better, TrapId? Trap);
 
+/// <summary>A competence that a run showed.</summary>
+/// <param name="Competence">Which.</param>
+/// <param name="Says">Its name.</param>
+public sealed record ShownHere(Competence Competence, string Says);
+
 /// <summary>What came of a run, judged by the engines that judge real work; what did harm is told by the car alone.</summary>
 /// <param name="Lines">What was done and said, in order.</param>
 /// <param name="Harms">Harms that were done.</param>
@@ -50,7 +55,7 @@ public sealed record DebriefLine(int Seq, StepKey? Step, string What, DebriefMar
 /// <param name="Shown">Competences that it showed.</param>
 /// <param name="Traps">Traps that were fallen into.</param>
 public sealed record Debrief(
-    IReadOnlyList<DebriefLine> Lines, int Harms, int Refused, int Missed, int Minutes, int PlanMinutes, int Helped, bool Finished, IReadOnlyList<Competence> Shown,
+    IReadOnlyList<DebriefLine> Lines, int Harms, int Refused, int Missed, int Minutes, int PlanMinutes, int Helped, bool Finished, IReadOnlyList<ShownHere> Shown,
     IReadOnlyList<TrapId> Traps)
 {
     /// <summary>Talks a run over.</summary>
@@ -197,11 +202,11 @@ public sealed record Debrief(
             && (sheet.Rotor.MinimumThickness is not { } least || truth.Rotor >= least);
     }
 
-    private static List<Competence> Competences(Scenario scenario, PracticeRun run, bool finished, List<DebriefLine> lines)
+    private static List<ShownHere> Competences(Scenario scenario, PracticeRun run, bool finished, List<DebriefLine> lines)
     {
         if (run.Way != PracticeWay.Alone || !finished || lines.Any(l => l.Mark is DebriefMark.Harm or DebriefMark.RightByLuck)) return [];
         var spoiled = lines.Select(l => l.Trap).OfType<TrapId>().Select(t => TrapCatalogue.Of(t).Trains).ToHashSet();
-        return [.. scenario.Trains.Where(c => !spoiled.Contains(c))];
+        return [.. scenario.Trains.Where(c => !spoiled.Contains(c)).Select(c => new ShownHere(c, c.Words()))];
     }
 
     private static string Name(StepKey? step) => step is null ? "" : $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";

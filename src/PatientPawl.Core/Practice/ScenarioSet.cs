@@ -25,7 +25,7 @@ public static class ScenarioSet
         Make("drum-in-doubt", "A drum three hundredths from its limit", "Holds badly on the pier's slope.", "GNT 118", JobScope.Shoes,
             [TrapId.WithinDoubt], [Competence.Shoes, Competence.Measure], c => c.Drums(190.97)),
         Make("hot-drum", "Straight off the hill road", "Smells after the hill.", "GNT 140", JobScope.Shoes,
-            [TrapId.HotDrum], [Competence.Shoes, Competence.Measure], c => c.Drums(190.93) with { BrakesAt = Temperature.FromDegreesCelsius(320) }),
+            [TrapId.HotDrum], [Competence.Shoes, Competence.Measure], c => c.Drums(190.975) with { BrakesAt = Temperature.FromDegreesCelsius(380) }),
         Make("two-units", "The other wrench", "A clonk over bumps since the last pads.", "GNT 077", JobScope.Pads,
             [TrapId.UnitSlip, TrapId.OthersFigure], [Competence.Torque]),
         Make("crowfoot", "A bracket bolt round the corner", "Nothing; rotors and pads are due.", "GNT 233", JobScope.PadsAndRotors,

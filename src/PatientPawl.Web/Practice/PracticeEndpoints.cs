@@ -126,7 +126,7 @@ internal static class PracticeEndpoints
         {
             var ended = commands.Append(http, id, c, (s, _) => PracticeRules.End(s));
             var state = events.State(id);
-            library.Show(state.Log[0].TechnicianId, Debrief.Of(state).Shown, state.Opened!.Practice!.ScenarioId, Today(clock));
+            library.Show(state.Log[0].TechnicianId, [.. Debrief.Of(state).Shown.Select(s => s.Competence)], state.Opened!.Practice!.ScenarioId, Today(clock));
             return TypedResults.Ok(ended);
         });
         job.MapGet("/debrief", (Guid id, EventStore events) => TypedResults.Ok(Debrief.Of(events.State(id))));

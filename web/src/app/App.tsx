@@ -39,6 +39,9 @@ const PAGES = {
   JobBedIn: () => import("../features/proving/BedInPage").then((m) => m.JobBedIn),
   QuickProve: () => import("../features/proving/ProvePage").then((m) => m.QuickProve),
   JobProve: () => import("../features/proving/ProvePage").then((m) => m.JobProve),
+  PracticePage: () => import("../features/practice/PracticePage").then((m) => m.PracticePage),
+  CardsPage: () => import("../features/practice/CardsPage").then((m) => m.CardsPage),
+  DebriefPage: () => import("../features/practice/DebriefPage").then((m) => m.DebriefPage),
   VehiclesPage: () => import("../features/fleet/VehiclesPage").then((m) => m.VehiclesPage),
   VehiclePage: () => import("../features/fleet/VehiclePage").then((m) => m.VehiclePage),
   InstrumentsPage: () => import("../features/measuring/InstrumentsPage").then((m) => m.InstrumentsPage),
@@ -115,6 +118,7 @@ export function App() {
                 <Route path="plan" element={late("PlanPage")} />
                 <Route path="torques" element={late("TorqueCardPage")} />
                 <Route path="record" element={late("RecordPage")} />
+                <Route path="debrief" element={late("DebriefPage")} />
                 <Route path="customer" element={late("CustomerPage")} />
               </Route>
               <Route path="/bench/retract" element={late("QuickRetract")} />
@@ -126,6 +130,8 @@ export function App() {
               <Route path="/bench/current" element={late("CurrentBench")} />
               <Route path="/bench/parking-brake" element={late("QuickProve")} />
               <Route path="/bench/bed-in" element={late("QuickBedIn")} />
+              <Route path="/practice" element={guarded(late("PracticePage"))} />
+              <Route path="/practice/cards" element={guarded(late("CardsPage"))} />
               <Route path="/vehicles" element={guarded(late("VehiclesPage"))} />
               <Route path="/vehicles/:plate" element={guarded(late("VehiclePage"))} />
               <Route path="/workshop" element={guarded(late("WorkshopPage"))} />

@@ -4084,7 +4084,7 @@ export interface components {
             /** @description True when the car was handed over, or the work stops rightly at the maker's procedure. */
             finished: boolean;
             /** @description Competences that it showed. */
-            shown: components["schemas"]["Competence"][];
+            shown: components["schemas"]["ShownHere"][];
             /** @description Traps that were fallen into. */
             traps: components["schemas"]["TrapId"][];
         };
@@ -7490,6 +7490,13 @@ export interface components {
             notes: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        /** @description A competence that a run showed. */
+        ShownHere: {
+            /** @description Which. */
+            competence: components["schemas"]["Competence"];
+            /** @description Its name. */
+            says: string;
         };
         /** @enum {unknown} */
         Side: "left" | "right";

@@ -162,6 +162,9 @@ export function Board() {
             <Link className="btn" to="/workshop">
               Workshop
             </Link>
+            <Link className="btn" to="/practice">
+              Practice
+            </Link>
           </div>
           <p className="m-0 pt-2 text-[15px] text-ink-2">
             Maker's data, local law and a licensed technician outrank every figure here.

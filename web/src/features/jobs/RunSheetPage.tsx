@@ -1,11 +1,12 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import type { ApiError, StepBench, StepKey } from "../../app/api";
+import type { ApiError, JobView, StepBench, StepKey } from "../../app/api";
 import { useRested } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { BenchMenu } from "./BenchMenu";
+import { PracticePanel } from "../practice/PracticePanel";
 import { CarStrip } from "./CarStrip";
 import { ChoiceDialog } from "./ChoiceDialog";
 import { FoundDialog } from "./FoundDialog";
@@ -17,11 +18,19 @@ import { StepPanel } from "./StepPanel";
 import { useAwake, useStepFocus } from "./attention";
 import { duration } from "./words";
 
+const withoutPlan = (job: JobView): JobView => ({
+  ...job,
+  sheet: { ...job.sheet, now: null, also: [], ahead: [], holds: [] },
+});
+
 const same = (a: StepKey, b: StepKey) => a.stepId === b.stepId && a.side === b.side;
 
 /** Three lanes, holds, spine with the pawl, the bench of the step at hand, and the car strip. */
 export function RunSheetPage() {
-  const job = useThisJob();
+  const whole = useThisJob();
+  // Who practises alone sees no plan: what is next is theirs to say.
+  const alone = whole.opened.practice?.way === "alone";
+  const job = useMemo(() => (alone ? withoutPlan(whole) : whole), [whole, alone]);
   const { sheet } = job;
   const [chosen, setChosen] = useState<StepKey | null>(null);
   // A choice is made for once: done, or overtaken by something else, it is made anew.
@@ -30,15 +39,25 @@ export function RunSheetPage() {
   // What was chosen stays at hand as long as it is still offered; then the sheet's own next step is.
   const now: StepBench | null = useMemo(() => {
     if (byChoice?.version === job.version) return byChoice.bench;
-    const picked = chosen && sheet.also.find((b) => same(b.step, chosen));
+    const offered = [whole.sheet.now, ...whole.sheet.also].filter((b): b is StepBench => !!b);
+    const picked = chosen && offered.find((b) => same(b.step, chosen));
     return picked || sheet.now;
-  }, [sheet, chosen, byChoice, job.version]);
+  }, [whole, sheet, chosen, byChoice, job.version]);
   const also = [sheet.now, ...sheet.also].filter((b): b is StepBench => !!b && b !== now);
   const { title, sub } = jobTitle(job);
   const at = now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none";
   const rested = useRested(at);
   useStepFocus(at);
   useAwake();
+  const panel = (
+    <StepPanel
+      key={at}
+      job={job}
+      bench={now}
+      rested={rested}
+      onMoved={(error, typed) => setMoved({ error, typed })}
+    />
+  );
   return (
     <Shell
       title={title}
@@ -51,10 +70,12 @@ export function RunSheetPage() {
       }}
       info={
         <>
-          <span className="max-[1360px]:hidden">
-            Job <b>{job.number}</b>, bay <b>{job.opened.bay}</b>
-          </span>
-          {!job.handedOver && (
+          {!job.opened.practice && (
+            <span className="max-[1360px]:hidden">
+              Job <b>{job.number}</b>, bay <b>{job.opened.bay}</b>
+            </span>
+          )}
+          {!job.handedOver && !alone && (
             <span className="max-[800px]:hidden">
               <b>{duration(sheet.minutesLeft)}</b> left
             </span>
@@ -71,9 +92,11 @@ export function RunSheetPage() {
               <GoalDialog job={job} />
             </span>
           )}
-          <Link to="plan" className="flex min-h-11 items-center">
-            Plan
-          </Link>
+          {!alone && (
+            <Link to="plan" className="flex min-h-11 items-center">
+              Plan
+            </Link>
+          )}
           <Link to="record" className="flex min-h-11 items-center">
             Record
           </Link>
@@ -114,15 +137,13 @@ export function RunSheetPage() {
               </button>
             </div>
           )}
-          <div className="min-h-0 flex-1">
-            <StepPanel
-              key={at}
-              job={job}
-              bench={now}
-              rested={rested}
-              onMoved={(error, typed) => setMoved({ error, typed })}
-            />
-          </div>
+          {job.opened.practice ? (
+            <PracticePanel job={job} bench={now} pick={setChosen}>
+              {panel}
+            </PracticePanel>
+          ) : (
+            <div className="min-h-0 flex-1">{panel}</div>
+          )}
         </div>
         <div className="col-span-3 max-[800px]:-order-2">
           <div className="flex gap-2 min-[801px]:hidden">
