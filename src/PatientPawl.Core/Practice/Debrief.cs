@@ -94,7 +94,7 @@ public sealed record Debrief(
         }
 
         return new(lines, lines.Count(l => l.Mark == DebriefMark.Harm), lines.Count(l => l.Mark == DebriefMark.Refused), lines.Count(l => l.Mark == DebriefMark.Missed),
-            (int)Math.Round(world.Minutes), steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver || stops,
+            world.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver || stops,
             Competences(scenario, run, state.HandedOver || stops, lines), [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
     }
 

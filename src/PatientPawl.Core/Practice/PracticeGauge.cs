@@ -44,7 +44,7 @@ public static class PracticeGauge
         ArgumentNullException.ThrowIfNull(place);
         ArgumentNullException.ThrowIfNull(instrument);
         var corner = scenario.Truth.At(side);
-        var drum = Grown(corner.Drum?.Millimeters ?? 0, world.BrakesAt);
+        var drum = Grown(corner.Drum?.Millimeters ?? 0, world.BrakesAt.DegreesCelsius);
         var pad = place.StartsWith("inner", StringComparison.Ordinal) ? corner.InnerPad : corner.OuterPad;
         var truth = measurand switch
         {
@@ -86,12 +86,21 @@ public static class PracticeGauge
     private static double Shown(double truth, Instrument instrument, int seed, Side side, int what, int nth)
     {
         // How far the gauge itself is off stays with it for the run; the scatter is each reading's own.
-        var off = new Random(instrument.Id.Aggregate(seed, (sum, letter) => unchecked(sum * 31 + letter)));
-        var bias = (2 * off.NextDouble() - 1) * instrument.PermissibleError.Millimeters;
-        var own = new Random(unchecked(((seed * 31 + (int)side) * 31 + what) * 31 + nth));
-        var normal = Math.Sqrt(-2 * Math.Log(1 - own.NextDouble())) * Math.Cos(2 * Math.PI * own.NextDouble());
+        var bias = (2 * Chance(instrument.Id.Aggregate(seed, (sum, letter) => unchecked(sum * 31 + letter))) - 1) * instrument.PermissibleError.Millimeters;
+        var own = unchecked(((seed * 31 + (int)side) * 31 + what) * 31 + nth);
+        // Box and Muller: two even numbers make a normal one.
+        var normal = Math.Sqrt(-2 * Math.Log(1 - Chance(own))) * Math.Cos(2 * Math.PI * Chance(unchecked(own ^ 0x5bd1e995)));
         var scatter = (instrument.Repeatability ?? instrument.Resolution).Millimeters / 3 * normal;
         var step = instrument.Resolution.Millimeters;
         return Math.Round(Math.Round((truth + bias + scatter) / step) * step, 4);
+    }
+
+    /// <summary>An even number from 0 up to 1 that follows from another, always the same (SplitMix64 by Steele, Lea and Flood, 2014, from memory).</summary>
+    private static double Chance(int from)
+    {
+        var z = unchecked((ulong)(uint)from * 0x9e3779b97f4a7c15 + 0x9e3779b97f4a7c15);
+        z = unchecked((z ^ z >> 30) * 0xbf58476d1ce4e5b9);
+        z = unchecked((z ^ z >> 27) * 0x94d049bb133111eb);
+        return ((z ^ z >> 31) >> 11) * (1.0 / (1UL << 53));
     }
 }

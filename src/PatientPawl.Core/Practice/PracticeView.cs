@@ -51,7 +51,7 @@ public sealed record PracticeView(
         var now = step ?? (state.Remaining is [var next, ..] ? next : null);
         var last = state.Log.FindLast(e => e.Event is PracticeAnswered);
         var felt = last is null ? null : world.Feelings.LastOrDefault(f => f.Seq == last.Seq)?.Says;
-        return new(scenario.Title, scenario.DriverSays, run.Way, (int)Math.Round(world.Minutes), state.Log.Any(e => e.Event is PracticeEnded),
+        return new(scenario.Title, scenario.DriverSays, run.Way, world.Minutes, state.Log.Any(e => e.Event is PracticeEnded),
             now is null ? null : PracticeRules.Open(state, now), now is null ? null : world.Answer(now)?.Says, felt, now is null ? null : world.Tells(now),
             [.. Sides.Both.SelectMany(side => PracticeThings.Reached(world, scenario, side).Select(thing => new TouchRow(side, thing, Phrase.Capital(thing.Words()), Seen(state, side, thing))))],
             [.. world.Happenings.Reverse().Select(h => new HappenedRow(h, h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null, Back(state, h)))],

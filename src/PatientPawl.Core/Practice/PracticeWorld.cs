@@ -5,6 +5,7 @@ using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
+using UnitsNet;
 
 namespace PatientPawl.Core.Practice;
 
@@ -94,7 +95,7 @@ public sealed class PracticeWorld
     {
         _scenario = scenario;
         CornerNow Start(CornerTruth truth) => new(truth, truth.PistonProud.Millimeters);
-        _now = new(Start(scenario.Truth.Left), Start(scenario.Truth.Right), scenario.Sheet.Reservoir.Band.Milliliters * scenario.Truth.ReservoirPercent / 100, 0);
+        _now = new(Start(scenario.Truth.Left), Start(scenario.Truth.Right), scenario.Sheet.Reservoir.Band.Milliliters * scenario.Truth.LevelPercent / 100, 0);
     }
 
     /// <summary>What happened, in order.</summary>
@@ -104,7 +105,7 @@ public sealed class PracticeWorld
     public IReadOnlyList<Felt> Feelings => _felt;
 
     /// <summary>Minutes since the car came in.</summary>
-    public double Minutes => _now.Minutes;
+    public int Minutes => (int)Math.Round(_now.Minutes);
 
     /// <summary>Level of the reservoir, in per cent of its band.</summary>
     public double LevelPercent => _now.LevelMl / _scenario.Sheet.Reservoir.Band.Milliliters * 100;
@@ -112,8 +113,8 @@ public sealed class PracticeWorld
     /// <summary>Voltage that a meter shows: the charger's while one is on.</summary>
     public double BatteryVolts => _now.BatteryHeld ? PracticeFigures.ChargerVolts : _scenario.Truth.Battery.Volts;
 
-    /// <summary>How warm the brakes are by now, °C: they cool towards 20 by Newton's law.</summary>
-    public double BrakesAt => 20 + (_scenario.Truth.BrakesAt.DegreesCelsius - 20) * Math.Exp(-_now.Minutes / PracticeFigures.CoolsInMinutes);
+    /// <summary>How warm the brakes are by now: they cool towards 20 °C by Newton's law.</summary>
+    public Temperature BrakesAt => Temperature.FromDegreesCelsius(20 + (_scenario.Truth.BrakesAt.DegreesCelsius - 20) * Math.Exp(-_now.Minutes / PracticeFigures.CoolsInMinutes));
 
     /// <summary>How far a piston stands proud, mm.</summary>
     public double ProudMm(Side side) => _now.At(side).ProudMm;

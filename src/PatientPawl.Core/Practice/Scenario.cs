@@ -82,13 +82,13 @@ public sealed record CornerTruth(
 /// <summary>The car as it truly is.</summary>
 /// <param name="Left">Its left corner.</param>
 /// <param name="Right">Its right corner.</param>
-/// <param name="ReservoirPercent">Level on arrival, 0 to 150 per cent of the band.</param>
+/// <param name="LevelPercent">Level on arrival, 0 to 150 per cent of the band.</param>
 /// <param name="Battery">Voltage at rest, 8 to 15 V.</param>
 /// <param name="BrakesAt">How warm its brakes are as it arrives, -30 to 400 °C.</param>
 /// <param name="Crowfoot">A crowfoot without which one fastener is not reached; null where every one is.</param>
 /// <param name="Faults">What else is so.</param>
 public sealed record CarTruth(
-    CornerTruth Left, CornerTruth Right, double ReservoirPercent, ElectricPotential Battery, Temperature BrakesAt, NeededCrowfoot? Crowfoot, IReadOnlyList<CarFault> Faults)
+    CornerTruth Left, CornerTruth Right, double LevelPercent, ElectricPotential Battery, Temperature BrakesAt, NeededCrowfoot? Crowfoot, IReadOnlyList<CarFault> Faults)
 {
     /// <summary>A corner.</summary>
     public CornerTruth At(Side side) => side == Side.Left ? Left : Right;
@@ -129,7 +129,7 @@ public sealed record Scenario(
     public Scenario Checked()
     {
         var checks = new Checks().Text("title", Title, 80).Text("driverSays", DriverSays, 300).Range("odometerKm", OdometerKm, 0, 2_000_000, "km")
-            .Range("truth.reservoirPercent", Truth.ReservoirPercent, 0, 150, "%").Range("truth.batteryV", Truth.Battery.Volts, 8, 15, "V")
+            .Range("truth.levelPercent", Truth.LevelPercent, 0, 150, "%").Range("truth.batteryV", Truth.Battery.Volts, 8, 15, "V")
             .Range("truth.brakesAtC", Truth.BrakesAt.DegreesCelsius, -30, 400, "°C");
         if (Id is not { Length: > 0 and <= 40 } || Id.Any(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-'))
             checks.Add("id", Figure.Shorten(Id), "1 to 40 small letters, digits and hyphens", "An id is made of small letters, digits and hyphens.");

@@ -32,7 +32,7 @@ public static class ScenarioSet
             [TrapId.CrowfootForgotten, TrapId.UnitSlip], [Competence.Torque, Competence.Electric],
             c => c with { Crowfoot = new(FastenerRole.Bracket, Length.FromMillimeters(60), Length.FromMillimeters(400)) }),
         Make("topped-up", "Somebody topped it up", "The fluid lamp came on; I filled it up.", "GNT 390", JobScope.Pads,
-            [TrapId.Overflows], [Competence.Fluid], c => c with { ReservoirPercent = 112 }, s => s with { Reservoir = new(s.Reservoir.Band, Volume.FromMilliliters(14)) }),
+            [TrapId.Overflows], [Competence.Fluid], c => c with { LevelPercent = 112 }, s => s with { Reservoir = new(s.Reservoir.Band, Volume.FromMilliliters(14)) }),
         Make("long-pedal", "The pistons stand off", "Nothing; the pads are due.", "GNT 512", JobScope.Pads, [TrapId.PedalNotPumped], [Competence.Prove, Competence.Sequence]),
         Make("spinning-hub", "Two rotor screws", "Shakes when it brakes.", "GNT 420", JobScope.PadsAndRotors, [TrapId.ScrewForgotten], [Competence.Sequence]),
         Make("frozen-pads", "It does not slide", "Pulls to the right.", "GNT 251", JobScope.Pads, [TrapId.PadsOrPins], [Competence.Measure, Competence.Retract],

@@ -65,7 +65,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
             Do(s => JobRules.Rule(s, side));
         }
 
-        foreach (var step in new StepKey[] { new("piston-home", Side.Left), new("test-driven", null) }) Do(s => PracticeRules.Pick(s, step)!);
+        foreach (var step in new StepKey[] { new("piston-home", Side.Left), new("lifted", null) }) Do(s => PracticeRules.Pick(s, step)!);
         Do(PracticeRules.Help);
         Do(PracticeRules.End);
     }

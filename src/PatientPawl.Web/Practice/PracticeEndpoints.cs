@@ -33,7 +33,13 @@ public sealed record PracticeHome(
 /// <summary>Whether a step that was picked may be done; refused ones are in the log with what they would have come to.</summary>
 public sealed record Picked(bool IsAllowed, IReadOnlyList<string> Because);
 
-/// <summary>What a gauge that is not there shows, or what a look does.</summary>
+/// <summary>A point that is read for a bench.</summary>
+public sealed record PointWanted(Side Side, Measurand Measurand, string Place, string InstrumentId);
+
+/// <summary>A look that is had.</summary>
+public sealed record SightWanted(Side Side, Look Look);
+
+/// <summary>What a gauge that is not there shows.</summary>
 public sealed record PointShown(double ValueMm);
 
 /// <summary>What a look shows.</summary>
@@ -111,11 +117,11 @@ internal static class PracticeEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.LookAt(s, c.Side, c.Thing))));
         job.MapPost("/practice/read", (Guid id, ReadCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Read(s, c.Side, c.Kind, c.InstrumentId))));
-        job.MapGet("/practice/point", (Guid id, Side side, Measurand measurand, string place, string instrumentId, EventStore events) =>
-            TypedResults.Ok(new PointShown(PracticeRules.ReadPoint(events.State(id), side, measurand, place, instrumentId))));
-        job.MapGet("/practice/sight", (Guid id, Side side, Look look, EventStore events) =>
+        job.MapPost("/practice/point", (Guid id, PointWanted w, EventStore events) =>
+            TypedResults.Ok(new PointShown(PracticeRules.ReadPoint(events.State(id), w.Side, w.Measurand, w.Place, w.InstrumentId))));
+        job.MapPost("/practice/sight", (Guid id, SightWanted w, EventStore events) =>
         {
-            var seen = PracticeRules.Sight(events.State(id), side, look);
+            var seen = PracticeRules.Sight(events.State(id), w.Side, w.Look);
             return TypedResults.Ok(new SightShown(seen, LookCatalogue.Words(seen)));
         });
         job.MapPost("/practice/help", (Guid id, RunCommand c, HttpContext http, JobCommands commands) =>

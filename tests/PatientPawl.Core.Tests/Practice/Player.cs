@@ -189,7 +189,7 @@ internal sealed class Player
                 {
                     var shown = PracticeRules.ReadPoint(State, side, measurand, place, gauge);
                     Do(s => JobRules.Take(s, side, [new(Guid.NewGuid(), measurand, place, degrees is { } d ? UnitsNet.Angle.FromDegrees(d) : null, UnitsNet.Length.FromMillimeters(shown),
-                        InstrumentCatalogue.Get(State.Instruments, gauge), Cold ? null : World.BrakesAt, Start)], Today));
+                        InstrumentCatalogue.Get(State.Instruments, gauge), Cold ? null : World.BrakesAt.DegreesCelsius, Start)], Today));
                 }
             }
         }

@@ -2955,13 +2955,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * What a gauge that is not there shows at a point, for a bench
-         * @description What a gauge that is not there shows at a point, for a bench. Only for who is signed in.
+         * @description What a gauge that is not there shows at a point, for a bench. Only for who is signed in. Sent twice under one event id it counts once.
          */
-        get: operations["readPoint"];
-        put?: never;
-        post?: never;
+        post: operations["readPoint"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2975,13 +2975,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * What a look of the identification shows
-         * @description What a look of the identification shows. Only for who is signed in.
+         * @description What a look of the identification shows. Only for who is signed in. Sent twice under one event id it counts once.
          */
-        get: operations["getSight"];
-        put?: never;
-        post?: never;
+        post: operations["getSight"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6447,6 +6447,12 @@ export interface components {
             /** Format: double */
             valueMm: number;
         };
+        PointWanted: {
+            side: components["schemas"]["Side"];
+            measurand: components["schemas"]["Measurand"];
+            place: string;
+            instrumentId: string;
+        };
         /** @description One decision in under a minute. */
         PracticeCard: {
             /** @description Its id, kept with the box that it lies in. */
@@ -7528,6 +7534,10 @@ export interface components {
         SightShown: {
             seen: components["schemas"]["Seen"];
             says: string;
+        };
+        SightWanted: {
+            side: components["schemas"]["Side"];
+            look: components["schemas"]["Look"];
         };
         SignInRequest: {
             /** Format: uuid */
@@ -18437,19 +18447,18 @@ export interface operations {
     };
     readPoint: {
         parameters: {
-            query: {
-                side: components["schemas"]["Side"];
-                measurand: components["schemas"]["Measurand"];
-                place: string;
-                instrumentId: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointWanted"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -18496,21 +18505,49 @@ export interface operations {
                     "application/problem+json": Record<string, never>;
                 };
             };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
         };
     };
     getSight: {
         parameters: {
-            query: {
-                side: components["schemas"]["Side"];
-                look: components["schemas"]["Look"];
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SightWanted"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -18550,6 +18587,33 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@ import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
+import { Sights } from "../practice/Sights";
 import { LookDrawing } from "./drawings";
 import { lookWords, SEEN } from "./words";
 
@@ -87,6 +88,7 @@ export function LookPage() {
                   : "Touch what you see. The further down, the more comes apart."}
               </p>
             </div>
+            {job.opened.practice && <Sights key={side} job={job} side={side} />}
             <Link className="btn" to={`/jobs/${job.id}/look/${side === "left" ? "right" : "left"}`}>
               {side === "left" ? "Right" : "Left"} corner
             </Link>

@@ -6,7 +6,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
 import { BenchMenu } from "./BenchMenu";
-import { PracticePanel } from "../practice/PracticePanel";
+import { DoneSoFar, PracticePanel } from "../practice/PracticePanel";
 import { CarStrip } from "./CarStrip";
 import { ChoiceDialog } from "./ChoiceDialog";
 import { FoundDialog } from "./FoundDialog";
@@ -107,15 +107,19 @@ export function RunSheetPage() {
         <div className="max-[800px]:hidden">
           <Spine teeth={sheet.spine} stage={now?.stage ?? sheet.stage} />
         </div>
-        <Lanes
-          job={job}
-          now={now}
-          also={also}
-          choose={(step) => {
-            setByChoice(null);
-            setChosen(step);
-          }}
-        />
+        {alone ? (
+          <DoneSoFar job={job} />
+        ) : (
+          <Lanes
+            job={job}
+            now={now}
+            also={also}
+            choose={(step) => {
+              setByChoice(null);
+              setChosen(step);
+            }}
+          />
+        )}
         <div className="relative flex min-h-0 flex-col border-l-2 border-ink bg-plate max-[800px]:-order-1 max-[800px]:border-l-0">
           {job.imported && (
             <p role="status" className="m-0 border-b-2 border-ink px-4 py-2 text-[17px]">

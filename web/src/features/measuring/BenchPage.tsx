@@ -91,7 +91,11 @@ export function BenchPage({
             >
               {bench.unit}
             </button>
-            <GaugePanel bench={bench} measurand={shown.measurand} />
+            <GaugePanel
+              bench={bench}
+              measurand={shown.measurand}
+              practice={job?.opened.practice ? { jobId: job.id, side } : null}
+            />
             <ReadingsDialog bench={bench} side={side} />
             {!job && (
               <button type="button" className="btn" onClick={clear}>

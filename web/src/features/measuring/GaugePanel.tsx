@@ -1,7 +1,7 @@
 import { newId } from "../../app/ids";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { api, ApiError, take, type Schemas } from "../../app/api";
+import { api, ApiError, take, type Schemas, type Side } from "../../app/api";
 import { useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import type { Bench } from "./readings";
@@ -35,9 +35,12 @@ function enter(digits: string) {
 export function GaugePanel({
   bench,
   measurand,
+  practice,
 }: {
   bench: Pick<Bench, "instrument" | "unit" | "setUnit">;
   measurand: Schemas["Measurand"];
+  /** The corner of a practised job: then the gauge shows what is there, and nothing is chosen. */
+  practice?: { jobId: string; side: Side } | null;
 }) {
   const [open, setOpen] = useState(false);
   const [v, set] = useDraft("stand-in gauge");
@@ -59,6 +62,19 @@ export function GaugePanel({
   }, [open, instrumentId, setUnit]);
   const press = async () => {
     try {
+      if (practice) {
+        const place = (document.activeElement as HTMLElement | null)?.dataset.place ?? "";
+        const shown = await take(
+          api.POST("/api/jobs/{id}/practice/point", {
+            params: { path: { id: practice.jobId } },
+            body: { side: practice.side, measurand, place, instrumentId },
+          }),
+        );
+        setUnit("mm");
+        requestAnimationFrame(() => enter(String(shown.valueMm)));
+        setError(null);
+        return;
+      }
       await take(
         api.POST("/api/gauge/{bench}/press", {
           params: { path: { bench: GAUGE } },
@@ -99,11 +115,14 @@ export function GaugePanel({
           </div>
           <p className="m-0 mb-2 text-[14px] text-ink-2">
             Simulated. It sends digits and Enter to the field in use, as a gauge with a data button does.
+            {practice && " It shows what is there, as well as it can tell."}
           </p>
-          <div className="mb-2 grid grid-cols-2 gap-2">
-            {field("size", "True size, mm")}
-            {field("noise", "Scatter, mm")}
-          </div>
+          {!practice && (
+            <div className="mb-2 grid grid-cols-2 gap-2">
+              {field("size", "True size, mm")}
+              {field("noise", "Scatter, mm")}
+            </div>
+          )}
           <button
             type="button"
             className="btn w-full"

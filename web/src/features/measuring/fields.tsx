@@ -87,6 +87,7 @@ export function ReadingField({
         </span>
         <input
           data-reading={index}
+          data-place={point.place}
           inputMode="decimal"
           aria-label={label}
           value={typed || (focused ? "" : shown)}

@@ -40,8 +40,10 @@ export function DebriefPage() {
             <p className={`title m-0 text-[48px] ${of.harms > 0 ? "text-outside" : ""}`}>{verdict(of)}</p>
             <p className="m-0 text-[18px]">
               {duration(of.minutes)} at the car
-              {of.minutes > of.planMinutes ? `, ${duration(of.planMinutes)} of it in its steps` : ""}.{" "}
-              {of.refused > 0 && `${times(of.refused)} the rules kept harm away. `}
+              {of.planMinutes > 0 && of.minutes > of.planMinutes
+                ? `, ${duration(of.planMinutes)} of it in its steps`
+                : ""}
+              . {of.refused > 0 && `${times(of.refused)} the rules kept harm away. `}
               {of.missed > 0 && `${of.missed === 1 ? "One thing was" : `${of.missed} things were`} missed. `}
               {of.helped > 0 && `What is next was asked ${times(of.helped).toLowerCase()}.`}
             </p>

@@ -53,7 +53,7 @@ export function PracticePanel({
     <>
       <div className="flex flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-2 text-[16px]">
         <b className="flex-1 whitespace-nowrap">
-          Practice, {WAY[of.way].toLowerCase()}, {duration(of.minutes)}
+          {WAY[of.way]}, {duration(of.minutes)}
         </b>
         {!of.isEnded && <TouchDialog job={job} things={of.things} />}
         {!of.isEnded && of.way === "alone" && (
@@ -240,6 +240,26 @@ function TouchDialog({ job, things }: { job: JobView; things: Schemas["TouchRow"
   );
 }
 
+/** More reasons than these are more than one reads. */
+const MOST_REASONS = 3;
+
+/** Who works alone sees what was done, and no plan. */
+export function DoneSoFar({ job }: { job: JobView }) {
+  return (
+    <section className="flex min-h-0 flex-col gap-1 overflow-auto p-5" aria-label="Done so far" tabIndex={0}>
+      <h2 className="text-[31px]">Done so far</h2>
+      <p className="m-0 text-[17px] text-ink-2">“{job.opened.complaint}”</p>
+      {job.sheet.done.length === 0 && <p className="m-0 text-[18px]">Nothing yet.</p>}
+      {[...job.sheet.done].reverse().map((d) => (
+        <p key={d.eventId} className="m-0 border-t border-rule py-1 text-[18px]">
+          <b>{d.name}</b>
+          {d.lane === "car" ? "" : `, ${d.lane}`} {d.detail}
+        </p>
+      ))}
+    </section>
+  );
+}
+
 /** Every step there is, by its name: which is next is for the learner to say. */
 function Pick({
   job,
@@ -275,7 +295,8 @@ function Pick({
       </label>
       {because.length > 0 && (
         <p role="status" className="m-0 text-[17px] text-outside">
-          {because.join(" ")}
+          {because.slice(0, MOST_REASONS).join(" ")}
+          {because.length > MOST_REASONS && ` And ${because.length - MOST_REASONS} more.`}
         </p>
       )}
       <ProblemNote error={choose.error} />

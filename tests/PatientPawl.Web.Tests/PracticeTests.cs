@@ -1,0 +1,131 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using PatientPawl.Core.Practice;
+using PatientPawl.Data;
+using UnitsNet;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>Practice beside real work: in none of its lists, its learner's alone, and gone when they say so.</summary>
+public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifetime
+{
+    private readonly Workshop _shop = demo.Shop;
+
+    public async Task InitializeAsync() => await _shop.SignIn("Ines Marrow");
+
+    public Task DisposeAsync() => Task.CompletedTask;
+
+    private async Task<JsonNode> Get(string path) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/{path}"))!;
+
+    private async Task<string> Run(string scenario = "lever-and-screw", string way = "alone")
+    {
+        var id = Guid.NewGuid().ToString();
+        (await _shop.Client.PostAsJsonAsync("/api/practice/runs", Workshop.Command(0, ("jobId", id), ("scenarioId", scenario), ("way", way)))).EnsureSuccessStatusCode();
+        return id;
+    }
+
+    [Fact]
+    public async Task A_run_is_on_no_board_in_no_search_in_no_history_and_takes_no_number()
+    {
+        var before = (int)(await _shop.Job(await _shop.NewJob(bay: 51)))["number"]!;
+        var id = await Run();
+        (await Get("board")).AsArray().ShouldNotContain(b => b!["jobId"]!.ToString() == id);
+        (await Get("jobs/past?search=Dunlin"))["jobs"]!.AsArray().ShouldNotContain(j => j!["jobId"]!.ToString() == id);
+        (await Get("vehicles/GNT 164/story"))["visits"]!.AsArray().ShouldNotContain(v => v!["jobId"]!.ToString() == id);
+        ((int)(await _shop.Job(id))["number"]!).ShouldBeLessThan(0);
+        ((int)(await _shop.Job(await _shop.NewJob(bay: 52)))["number"]!).ShouldBe(before + 1);
+        (await Get("practice"))["runs"]!.AsArray().ShouldContain(r => r!["jobId"]!.ToString() == id);
+        (await _shop.Job(id))["opened"]!["purpose"]!.ToString().ShouldBe("practice");
+    }
+
+    [Fact]
+    public async Task A_step_is_not_done_before_it_was_said_how_and_the_rest_of_the_workshop_is_not_asked()
+    {
+        var id = await Run(way: "guided");
+        var answer = await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/answer", Workshop.Command(1, ("stepId", "piston-home"), ("side", "left"), ("option", "push")));
+        answer.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var real = await _shop.NewJob(bay: 53);
+        var none = await _shop.Client.GetAsync($"/api/jobs/{real}/practice");
+        (await Workshop.Problem(none))["title"]!.ToString().ShouldContain("no practice");
+        var tried = await (await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/pick", Workshop.Command(1, ("stepId", "piston-home"), ("side", "left")))).Content.ReadFromJsonAsync<JsonNode>();
+        ((bool)tried!["isAllowed"]!).ShouldBeFalse();
+        (await Get($"jobs/{id}/practice"))["happened"]!.AsArray()[0]!["happening"]!["trap"]!.ToString().ShouldBe("tight-cable");
+    }
+
+    [Fact]
+    public async Task A_run_is_deleted_by_its_learner_alone_and_a_real_job_by_nobody()
+    {
+        var id = await Run();
+        using var other = _shop.Another();
+        await _shop.SignIn("Tor Aske", other);
+        (await other.DeleteAsync($"/api/practice/runs/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        var real = await _shop.NewJob(bay: 54);
+        (await _shop.Client.DeleteAsync($"/api/practice/runs/{real}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await _shop.Client.DeleteAsync($"/api/practice/runs/{id}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await _shop.Client.GetAsync($"/api/jobs/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        _shop.Services.GetRequiredService<EventStore>().VerifyAll().ShouldBeEmpty();
+        (await _shop.Client.GetAsync($"/api/jobs/{real}")).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task An_answer_to_a_card_counts_once_however_often_it_is_sent()
+    {
+        var card = (await Get("practice/cards")).AsArray()[0]!["id"]!.ToString();
+        var before = (int)(await Get("practice"))["cardsNew"]!;
+        var answers = new { answers = new[] { new { cardId = card, isRight = true, at = "2026-11-25T09:00:00+00:00" } } };
+        for (var i = 0; i < 3; i++) (await _shop.Client.PostAsJsonAsync("/api/practice/cards", answers)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        ((int)(await Get("practice"))["cardsNew"]!).ShouldBe(before - 1);
+        var library = _shop.Services.GetRequiredService<Library>();
+        var me = library.Technicians().First(t => t.Name == "Ines Marrow");
+        library.Boxes(me.Id).Single(b => b.CardId == card).ShouldBe(new CardBox(card, 2, new(2026, 11, 27), 1, 0));
+        var unknown = new { answers = new[] { new { cardId = "none", isRight = true, at = "2026-11-25T09:00:00+00:00" } } };
+        (await Workshop.Problem(await _shop.Client.PostAsJsonAsync("/api/practice/cards", unknown)))["errors"]!.ToString().ShouldContain("There is no such card");
+    }
+
+    [Fact]
+    public async Task The_demo_has_a_learner_with_a_history_and_only_the_lead_sees_what_everybody_showed()
+    {
+        (await Get("practice"))["team"].ShouldBeNull();
+        using var lead = _shop.Another();
+        await _shop.SignIn("Kit Ransome", lead);
+        var team = (await lead.GetFromJsonAsync<JsonNode>("/api/practice"))!["team"]!.AsArray();
+        var shown = team.Single(t => t!["name"]!.ToString() == "Oona Firth")!["competences"]!.AsArray().Where(c => (bool)c!["isShown"]!).Select(c => c!["competence"]!.ToString());
+        shown.ShouldBe(["retract", "record"]);
+        using var learner = _shop.Another();
+        await _shop.SignIn("Oona Firth", learner);
+        var home = (await learner.GetFromJsonAsync<JsonNode>("/api/practice"))!;
+        home["runs"]!.AsArray().Count.ShouldBe(1);
+        var debrief = (await learner.GetFromJsonAsync<JsonNode>($"/api/jobs/{home["runs"]![0]!["jobId"]}/debrief"))!;
+        ((int)debrief["refused"]!).ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public void A_thousand_random_scenarios_round_trip_and_what_no_car_could_be_is_refused_with_its_field()
+    {
+        var random = new Random(18);
+        Length Mm(double low, double high) => Length.FromMillimeters(Math.Round(low + random.NextDouble() * (high - low), 3));
+        for (var i = 0; i < 1000; i++)
+        {
+            var of = ScenarioSet.All[random.Next(ScenarioSet.All.Count)];
+            CornerTruth Corner(CornerTruth c) => c with
+            {
+                InnerPad = Mm(0, 40), OuterPad = Mm(0, 40), Rotor = Mm(1, 40), PistonProud = Mm(0, 60), Drum = random.Next(2) == 0 ? null : Mm(50, 500),
+                Faults = [.. Enum.GetValues<CornerFault>().Where(_ => random.Next(4) == 0)],
+            };
+            var made = of with
+            {
+                Truth = of.Truth with { Left = Corner(of.Truth.Left), Right = Corner(of.Truth.Right), LevelPercent = Math.Round(random.NextDouble() * 150, 2), BrakesAt = Temperature.FromDegreesCelsius(random.Next(-30, 400)) },
+            };
+            made.Checked();
+            var text = JsonSerializer.Serialize(made, PawlJson.Options);
+            JsonSerializer.Serialize(JsonSerializer.Deserialize<Scenario>(text, PawlJson.Options), PawlJson.Options).ShouldBe(text);
+        }
+
+        var bad = ScenarioSet.All[0];
+        var e = Should.Throw<Core.InputException>(() => (bad with { Truth = bad.Truth with { LevelPercent = 500, Left = bad.Truth.Left with { Rotor = Length.FromMillimeters(900) } } }).Checked());
+        e.Errors.Select(x => x.Field).ShouldBe(["truth.levelPercent", "truth.left.rotorMm"]);
+    }
+}
