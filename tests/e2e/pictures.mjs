@@ -38,6 +38,15 @@ const VIEWS = {
   "run-sheet": [`/jobs/${bay(3)}`],
   "retract-bench": [`/jobs/${bay(3)}/retract/right`],
   stuck: [`/jobs/${bay(3)}/retract/left`],
+  practice: [
+    "/practice",
+    async () => {
+      await page.getByRole("button", { name: "Alone: Lever and cable on the caliper" }).click();
+      await page.getByLabel("What do you do next?").fill("piston home");
+      await page.getByRole("button", { name: "Piston home, left" }).click();
+      await page.getByText("springs out again").waitFor();
+    },
+  ],
   torque: [`/jobs/${bay(2)}`],
   "shoe-bench": [`/jobs/${waits}/shoes/left`],
   "rotor-bench": ["/bench/rotor"],

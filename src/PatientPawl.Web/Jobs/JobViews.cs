@@ -40,7 +40,8 @@ public sealed class JobViews(EventStore events, IOptions<JsonOptions> json)
 
     private (int Version, byte[] Bytes) Bytes(Guid id, int version)
     {
-        if (_made.Find(id) is { } known && known.Version >= version) return known;
+        // One without a version is not there, or no more: practice can be deleted.
+        if (version > 0 && _made.Find(id) is { } known && known.Version >= version) return known;
         var state = events.State(id);
         return _made.Keep(id, state.Version, JsonSerializer.SerializeToUtf8Bytes(JobEndpoints.View(id, state, events), json.Value.SerializerOptions));
     }

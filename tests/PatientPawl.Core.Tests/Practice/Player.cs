@@ -203,7 +203,8 @@ internal sealed class Player
         var lost = now.Step.StepId is "service-closed" or "first-apply" && Tells && Scenario.Truth.Faults.Contains(CarFault.ToolLostClosing) && now.Outcomes.Any(o => o.Id == "lost-half-way")
             && !State.Log.Any(e => e.Event is StepDone { Outcome: "lost-half-way" });
         return new(now.Step, [.. now.Readings.Select(r => new Reading(r.Kind, Value(now, r.Kind), r.Instrument))], [.. now.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)],
-            null, lost ? null : report, now.NoteWanted is null ? null : "seen to and put right") { Outcome = lost ? "lost-half-way" : now.Step.StepId == "verdict-settled" ? "renewed" : null };
+            null, lost ? null : report, now.NoteWanted is null ? null : "seen to and put right")
+        { Outcome = lost ? "lost-half-way" : now.Step.StepId == "verdict-settled" ? "renewed" : null };
     }
 
     private void Sign(StepBench now, FastenerRole role)

@@ -18,8 +18,8 @@ export function PracticePanel({
 }: {
   job: JobView;
   bench: StepBench | null;
-  /** Takes a step that may be done to the bench. */
-  pick: (step: StepKey) => void;
+  /** Takes a step that may be done to the bench; null goes back to picking. */
+  pick: (step: StepKey | null) => void;
   /** The bench of the step at hand. */
   children: ReactNode;
 }) {
@@ -47,7 +47,9 @@ export function PracticePanel({
     take(api.POST("/api/jobs/{id}/practice/end", { ...path, body: h })),
   );
   const of = run.data;
-  const last = of?.happened[0];
+  // It is told as it happens; the debrief has all of it.
+  const latest = of?.happened[0];
+  const last = latest && latest.happening.seq >= job.version ? latest : undefined;
   if (!of) return <div className="min-h-0 flex-1">{children}</div>;
   return (
     <>
@@ -56,7 +58,12 @@ export function PracticePanel({
           {WAY[of.way]}, {duration(of.minutes)}
         </b>
         {!of.isEnded && <TouchDialog job={job} things={of.things} />}
-        {!of.isEnded && of.way === "alone" && (
+        {!of.isEnded && of.way === "alone" && bench && (
+          <button type="button" className="btn" onClick={() => pick(null)}>
+            Another step
+          </button>
+        )}
+        {!of.isEnded && of.way === "alone" && !bench && (
           <button type="button" className="btn" disabled={help.isPending} onClick={() => help.mutate(null)}>
             What is next?
           </button>
