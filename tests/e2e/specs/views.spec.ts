@@ -9,6 +9,14 @@ async function views(page: Page): Promise<Record<string, string>> {
   const board: { jobId: string; bay: number; status: string }[] = await (await page.request.get("/api/board")).json();
   const waits = board.find((b) => b.bay === 1 && b.status === "waits")!.jobId;
   const bay = (n: number) => board.find((b) => b.bay === n)!.jobId;
+  // Whoever practises alone, and guided; both runs are the person's who looks.
+  const run = async (way: "alone" | "guided") => {
+    const jobId = crypto.randomUUID();
+    const data = { eventId: crypto.randomUUID(), expectedVersion: 0, occurredAt: new Date().toISOString(), jobId, scenarioId: "lever-and-screw", way };
+    expect((await page.request.post("/api/practice/runs", { data })).ok()).toBe(true);
+    return jobId;
+  };
+  const alone = await run("alone");
   return {
     board: "/",
     "new job": "/jobs/new",
@@ -36,6 +44,11 @@ async function views(page: Page): Promise<Record<string, string>> {
     "parking brake": "/bench/parking-brake",
     "bed-in of a job": `/jobs/${bay(2)}/bed-in`,
     "parking brake of a job": `/jobs/${bay(5)}/prove`,
+    practice: "/practice",
+    cards: "/practice/cards",
+    "practice alone": `/jobs/${alone}`,
+    "practice guided": `/jobs/${await run("guided")}`,
+    debrief: `/jobs/${alone}/debrief`,
     vehicles: "/vehicles",
     vehicle: "/vehicles/GNT%20118",
     "shoe bench in a job": `/jobs/${waits}/shoes/left`,

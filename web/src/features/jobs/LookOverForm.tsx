@@ -53,7 +53,7 @@ export function LookOverForm({ job, bench, rested }: { job: JobView; bench: Step
                 <button
                   key={a}
                   type="button"
-                  className="btn !px-2.5 !text-[17px]"
+                  className="btn min-w-12 justify-center !px-2.5 !text-[17px]"
                   aria-pressed={answers[q.id] === a}
                   onClick={() => setAnswers({ ...answers, [q.id]: a })}
                 >
