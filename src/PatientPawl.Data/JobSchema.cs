@@ -1,5 +1,4 @@
 using System.Text.Json.Nodes;
-using System.Text.Json.Schema;
 
 namespace PatientPawl.Data;
 
@@ -8,16 +7,7 @@ public static class JobSchema
 {
     public static JsonObject Make()
     {
-        var schema = PawlJson.Options.GetJsonSchemaAsNode(typeof(Shape), new JsonSchemaExporterOptions
-        {
-            TreatNullObliviousAsNonNullable = true,
-            // Quantities have their own converter: on paper they are plain numbers, the unit standing in the name.
-            TransformSchemaNode = (context, node) => PawlJson.IsQuantity(context.TypeInfo.Type)
-                ? new JsonObject { ["type"] = Nullable.GetUnderlyingType(context.TypeInfo.Type) is null ? "number" : new JsonArray("number", "null") }
-                : node,
-        }).AsObject();
-        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
-        schema.Insert(1, "title", $"Patient Pawl job file, version {EventStore.FormatVersion}");
+        var schema = PublishedSchema.Of(typeof(Shape), $"Patient Pawl job file, version {EventStore.FormatVersion}");
         var properties = schema["properties"]!.AsObject();
         properties["format"] = new JsonObject { ["const"] = JobFiles.Format };
         properties["formatVersion"] = new JsonObject { ["type"] = "integer", ["minimum"] = EventStore.OldestFormat, ["maximum"] = EventStore.FormatVersion };

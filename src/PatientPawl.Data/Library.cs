@@ -221,5 +221,16 @@ public sealed class Library(Database database)
     public IReadOnlyList<ShownOnce> Shown() => database.Read(c => c.Query<(string Id, string Competence, string Scenario, string On)>("select technician_id, competence, scenario_id, on_day from shown")
         .Select(r => new ShownOnce(Guid.Parse(r.Id), Enum.Parse<Competence>(r.Competence), r.Scenario, Day(r.On))).ToList());
 
+    /// <summary>The workshop's own scenarios.</summary>
+    public IReadOnlyList<Scenario> Scenarios() => All<Scenario>("select scenario_json from scenario order by id");
+
+    /// <summary>Keeps a scenario of the workshop's own.</summary>
+    public void Save(Scenario scenario) => database.Write((c, x) =>
+        c.Execute("insert into scenario(id, scenario_json) values(@id, @json) on conflict(id) do update set scenario_json = @json",
+            new { id = scenario.Id, json = JsonSerializer.Serialize(scenario, PawlJson.Options) }, x));
+
+    /// <summary>Removes a scenario; runs of it keep their copy. False where there is none.</summary>
+    public bool RemoveScenario(string id) => database.Write((c, x) => c.Execute("delete from scenario where id = @id", new { id }, x)) > 0;
+
     private static DateOnly Day(string text) => DateOnly.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -105,6 +105,45 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
     }
 
     [Fact]
+    public async Task A_finished_job_becomes_a_scenario_without_plate_names_and_vin_and_is_played_like_the_others()
+    {
+        var done = await _shop.JobInBay(6);
+        var of = new { jobId = done, id = "of-a-job", title = "A car of last week", driverSays = "It squeals." };
+        (await _shop.Client.PostAsJsonAsync("/api/practice/scenarios/from-job", of)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using var lead = _shop.Another();
+        await _shop.SignIn("Kit Ransome", lead);
+        (await lead.PostAsJsonAsync("/api/practice/scenarios/from-job", of)).EnsureSuccessStatusCode();
+        var file = await lead.GetStringAsync("/api/practice/scenarios/of-a-job");
+        var job = await _shop.Job(done);
+        foreach (var secret in new[] { job["opened"]!["vehicle"]!["plate"]!.ToString(), "11111111111111111", job["opened"]!["complaint"]!.ToString(), "Ransome", "Marrow" })
+            file.ShouldNotContain(secret);
+        (await NJsonSchema.JsonSchema.FromJsonAsync(PublishedSchema.Scenario().ToJsonString())).Validate(file).ShouldBeEmpty();
+        // It is read in again byte for byte, under another id too, and its truth is not in the job that is practised.
+        var other = file.Replace("of-a-job", "of-another", StringComparison.Ordinal);
+        (await lead.PostAsync("/api/practice/scenarios", new StringContent(other, System.Text.Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
+        (await lead.GetStringAsync("/api/practice/scenarios/of-another")).ShouldBe(other);
+        var run = await Run("of-another");
+        (await Get($"jobs/{run}/practice"))["title"]!.ToString().ShouldBe("A car of last week");
+        (await _shop.Job(run))["opened"]!["practice"]!["own"].ShouldBeNull();
+        (await lead.DeleteAsync("/api/practice/scenarios/of-another")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await Get($"jobs/{run}/practice"))["title"]!.ToString().ShouldBe("A car of last week");
+        var shipped = file.Replace("of-a-job", "two-units", StringComparison.Ordinal);
+        var refused = await lead.PostAsync("/api/practice/scenarios", new StringContent(shipped, System.Text.Encoding.UTF8, "application/json"));
+        (await Workshop.Problem(refused))["errors"]!.ToString().ShouldContain("A scenario that ships has that id");
+    }
+
+    [Fact]
+    public async Task The_published_schema_of_a_scenario_is_the_schema_of_what_is_read_and_every_one_that_ships_follows_it()
+    {
+        var path = Path.Combine(Workshop.Repository, "docs", "scenario.schema.json");
+        var made = PublishedSchema.Scenario().ToJsonString(new JsonSerializerOptions { WriteIndented = true }) + "\n";
+        if (Environment.GetEnvironmentVariable("PAWL_UPDATE") == "1") await File.WriteAllTextAsync(path, made);
+        (await File.ReadAllTextAsync(path)).ShouldBe(made, "docs/scenario.schema.json is stale: run PAWL_UPDATE=1 ./test web");
+        var schema = await NJsonSchema.JsonSchema.FromJsonAsync(made);
+        foreach (var scenario in ScenarioSet.All) schema.Validate(JsonSerializer.Serialize(scenario, PawlJson.Options)).Select(e => e.ToString()).ShouldBeEmpty(scenario.Id);
+    }
+
+    [Fact]
     public void A_thousand_random_scenarios_round_trip_and_what_no_car_could_be_is_refused_with_its_field()
     {
         var random = new Random(18);

@@ -86,7 +86,7 @@ public static class PracticeGauge
     private static double Shown(double truth, Instrument instrument, int seed, Side side, int what, int nth)
     {
         // How far the gauge itself is off stays with it for the run; the scatter is each reading's own.
-        var bias = (2 * Chance(instrument.Id.Aggregate(seed, (sum, letter) => unchecked(sum * 31 + letter))) - 1) * instrument.PermissibleError.Millimeters;
+        var bias = Off(instrument, seed) * instrument.PermissibleError.Millimeters;
         var own = unchecked(((seed * 31 + (int)side) * 31 + what) * 31 + nth);
         // Box and Muller: two even numbers make a normal one.
         var normal = Math.Sqrt(-2 * Math.Log(1 - Chance(own))) * Math.Cos(2 * Math.PI * Chance(unchecked(own ^ 0x5bd1e995)));
@@ -94,6 +94,10 @@ public static class PracticeGauge
         var step = instrument.Resolution.Millimeters;
         return Math.Round(Math.Round((truth + bias + scatter) / step) * step, 4);
     }
+
+    /// <summary>How far a gauge is off in a run, as a share of what its class allows: -1 to 1.</summary>
+    internal static double Off(Instrument instrument, int seed) =>
+        2 * Chance(instrument.Id.Aggregate(seed, (sum, letter) => unchecked(sum * 31 + letter))) - 1;
 
     /// <summary>An even number from 0 up to 1 that follows from another, always the same (SplitMix64 by Steele, Lea and Flood, 2014, from memory).</summary>
     private static double Chance(int from)

@@ -13,7 +13,7 @@ public static class PracticeRules
     {
         ArgumentNullException.ThrowIfNull(state);
         if (state.Opened?.Practice is not { } run) throw new NotAllowedException("This job is no practice.", ["Open one from the practice page."], []);
-        return (ScenarioSet.Find(run.ScenarioId) ?? throw new NotAllowedException("Its scenario is not known here.", ["It came from another workshop, or another version."], []), run);
+        return (run.Scenario ?? throw new NotAllowedException("Its scenario is not known here.", ["It came from another workshop, or another version."], []), run);
     }
 
     /// <summary>The car as it is by now.</summary>
@@ -36,7 +36,7 @@ public static class PracticeRules
         return JobRules.Open(0, 1, scenario.Vehicle, scenario.OdometerKm, scenario.DriverSays, scenario.Scope, scenario.Sheet, rules, instruments) with
         {
             Purpose = JobPurpose.Practice,
-            Practice = new(scenario.Id, seed, way),
+            Practice = new(scenario.Id, seed, way) { Own = ScenarioSet.Find(scenario.Id) is null ? scenario : null },
         };
     }
 
@@ -48,7 +48,7 @@ public static class PracticeRules
     public static PracticeQuestion? Open(JobState state, StepKey step)
     {
         ArgumentNullException.ThrowIfNull(state);
-        if (state.Opened?.Practice is not { } run || ScenarioSet.Find(run.ScenarioId) is not { } scenario) return null;
+        if (state.Opened?.Practice is not { Scenario: { } scenario } run) return null;
         return PracticeQuestions.Of(scenario, run.Seed, step) is { } question && !Answered(state, step) ? question : null;
     }
 

@@ -163,4 +163,11 @@ public enum PracticeWay
 /// <param name="ScenarioId">The scenario.</param>
 /// <param name="Seed">Whatever is chance in it follows from this.</param>
 /// <param name="Way">How it is practised.</param>
-public sealed record PracticeRun(string ScenarioId, int Seed, PracticeWay Way);
+public sealed record PracticeRun(string ScenarioId, int Seed, PracticeWay Way)
+{
+    /// <summary>The scenario itself, where it is the workshop's own; null for one that ships.</summary>
+    public Scenario? Own { get; init; }
+
+    /// <summary>The scenario; null where it is none of this version's.</summary>
+    internal Scenario? Scenario => Own ?? ScenarioSet.Find(ScenarioId);
+}

@@ -16,6 +16,9 @@ create table shown (
   primary key(technician_id, competence, scenario_id)
 ) strict, without rowid;
 
+-- Scenarios that the workshop made, or read in.
+create table scenario (id text primary key, scenario_json text not null) strict;
+
 -- Cards, by Leitner's boxes: in which box a card of somebody lies, and the day it comes back.
 create table card_box (
   technician_id text not null references technician(id),

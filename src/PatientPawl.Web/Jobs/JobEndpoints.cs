@@ -184,9 +184,12 @@ internal static class JobEndpoints
         _ => throw new InputException(new InputError("side", Figure.Shorten(word), "left or right", "A corner is left or right.")),
     };
 
+    /// <summary>What is true of a practised car is not shown to who practises.</summary>
+    private static JobOpened Shown(JobOpened opened) => opened.Practice is { Own: not null } run ? opened with { Practice = run with { Own = null } } : opened;
+
     internal static JobView View(Guid id, JobState state, EventStore events)
     {
-        return new(id, events.Number(id), state.Version, state.Opened!, RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
+        return new(id, events.Number(id), state.Version, Shown(state.Opened!), RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
             state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id));
     }
 }

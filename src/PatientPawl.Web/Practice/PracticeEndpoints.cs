@@ -6,6 +6,7 @@ using PatientPawl.Core.Planning;
 using PatientPawl.Core.Practice;
 using PatientPawl.Data;
 using PatientPawl.Web.Jobs;
+using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Practice;
 
@@ -18,7 +19,10 @@ public sealed record ReturnCommand(Guid EventId, int ExpectedVersion, DateTimeOf
 public sealed record RunCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt) : IVersioned;
 
 /// <summary>A scenario as it is chosen; its truth stays where it is.</summary>
-public sealed record ScenarioCard(string Id, string Title, string DriverSays, string Vehicle, IReadOnlyList<string> Trains);
+public sealed record ScenarioCard(string Id, string Title, string DriverSays, string Vehicle, IReadOnlyList<string> Trains, bool IsOwn);
+
+/// <summary>A finished job to practise on.</summary>
+public sealed record ScenarioFrom(Guid JobId, string Id, string Title, string DriverSays);
 
 /// <summary>A run of somebody's.</summary>
 public sealed record RunCard(Guid JobId, string Title, PracticeWay Way, bool IsEnded, bool IsFinished, int Harms, int Minutes, DateOnly On);
@@ -65,19 +69,40 @@ internal static class PracticeEndpoints
             var boxes = library.Boxes(me.Id);
             var shown = library.Shown().ToLookup(s => s.TechnicianId);
             return TypedResults.Ok(new PracticeHome(
-                [.. ScenarioSet.All.Select(s => new ScenarioCard(s.Id, s.Title, s.DriverSays, $"{s.Vehicle.Make} {s.Vehicle.Model}", [.. s.Trains.Select(t => t.Words())]))],
-                [.. events.Practised(me.Id).Select(id => Card(id, events.State(id)))], boxes.Count(b => b.Due <= today), CardSet.All.Count - boxes.Count,
+                [.. library.Scenarios().Concat(ScenarioSet.All).Select(Card)],
+                [.. events.Practised(me.Id).Select(id => Card(id, events.State(id))).OfType<RunCard>()], boxes.Count(b => b.Due <= today), CardSet.All.Count - boxes.Count,
                 Competences.Of(shown[me.Id], today),
                 me.IsLead ? [.. library.Technicians().Where(t => t.LeftAt is null).Select(t => new LearnerCard(t.Name, Competences.Of(shown[t.Id], today)))] : null));
         });
         practice.MapPost("/runs", (OpenRun c, HttpContext http, JobCommands commands, Library library) =>
         {
-            var scenario = ScenarioSet.Find(c.ScenarioId)
-                ?? throw new InputException(new InputError("scenarioId", Figure.Shorten(c.ScenarioId), string.Join(", ", ScenarioSet.All.Select(s => s.Id)), "There is no such scenario."));
+            var scenario = Find(library, c.ScenarioId);
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             return TypedResults.Ok(commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
                 ? PracticeRules.Start(scenario, c.Way, c.JobId.GetHashCode(), library.HouseRules, library.Instruments())
                 : throw new NotAllowedException("That run is open already.", [], [])));
+        });
+        // Who writes what others are judged by is the lead, and the truth of a scenario is the lead's to see.
+        practice.MapGet("/scenarios/{id}", (string id, HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(Find(library, id));
+        });
+        practice.MapPost("/scenarios", (Scenario scenario, HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(Keep(library, scenario));
+        });
+        practice.MapPost("/scenarios/from-job", (ScenarioFrom from, HttpContext http, EventStore events, Library library) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(Keep(library, ScenarioFromJob.Of(events.State(from.JobId), from.Id, from.Title, from.DriverSays, from.JobId.GetHashCode())));
+        });
+        practice.MapDelete("/scenarios/{id}", (string id, HttpContext http, Library library) =>
+        {
+            http.RequireLead();
+            if (!library.RemoveScenario(id)) throw NotFound(library, id);
+            return TypedResults.NoContent();
         });
         practice.MapDelete("/runs/{id:guid}", (Guid id, HttpContext http, JobCommands commands, EventStore events) =>
         {
@@ -138,8 +163,25 @@ internal static class PracticeEndpoints
         job.MapGet("/debrief", (Guid id, EventStore events) => TypedResults.Ok(Debrief.Of(events.State(id))));
     }
 
-    private static RunCard Card(Guid id, JobState state)
+    private static ScenarioCard Card(Scenario s) =>
+        new(s.Id, s.Title, s.DriverSays, $"{s.Vehicle.Make} {s.Vehicle.Model}", [.. s.Trains.Select(t => t.Words())], ScenarioSet.Find(s.Id) is null);
+
+    private static Scenario Find(Library library, string id) => ScenarioSet.Find(id) ?? library.Scenarios().FirstOrDefault(s => s.Id == id) ?? throw NotFound(library, id);
+
+    private static InputException NotFound(Library library, string id) =>
+        new(new InputError("scenarioId", Figure.Shorten(id), string.Join(", ", library.Scenarios().Concat(ScenarioSet.All).Select(s => s.Id)), "There is no such scenario."));
+
+    private static ScenarioCard Keep(Library library, Scenario scenario)
     {
+        if (ScenarioSet.Find(scenario.Id) is not null) throw new InputException(new InputError("id", scenario.Id, "another id", "A scenario that ships has that id."));
+        library.Save(scenario.Checked());
+        return Card(scenario);
+    }
+
+    /// <summary>Null where its scenario is none of this version's: the page shows the others all the same.</summary>
+    private static RunCard? Card(Guid id, JobState state)
+    {
+        if (state.Opened!.Practice is not { Own: not null } && ScenarioSet.Find(state.Opened.Practice!.ScenarioId) is null) return null;
         var debrief = Debrief.Of(state);
         return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way, state.Log.Any(e => e.Event is PracticeEnded), debrief.Finished,
             debrief.Harms, debrief.Minutes, DateOnly.FromDateTime(state.Log[0].At.DateTime));

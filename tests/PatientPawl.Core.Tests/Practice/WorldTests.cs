@@ -66,6 +66,37 @@ public class WorldTests
     }
 
     [Fact]
+    public void A_verdict_on_a_gauge_that_is_not_there_is_right_far_from_its_limit_and_seldom_wrong_near_it()
+    {
+        const int Runs = 400;
+        // JCGM 106: the guard band leaves a risk of 5 % at the limit; three standard deviations of a binomial count on top.
+        var most = Runs * 0.05 + 3 * Math.Sqrt(Runs * 0.05 * 0.95);
+        var scenario = ScenarioSet.All[0];
+        var limit = scenario.Sheet.Rotor.MinimumThickness!.Value;
+        foreach (var instrument in InstrumentCatalogue.Defaults.Where(i => i.Serves(InstrumentUse.Outside)))
+        {
+            var u = instrument.StandardUncertainty().Millimeters;
+            foreach (var (times, far) in new[] { (-6.0, true), (-3.6, true), (-0.3, false), (-0.01, false), (0.01, false), (0.3, false), (3.6, true), (6.0, true) })
+            {
+                var truth = scenario.Truth with { Left = scenario.Truth.Left with { Rotor = limit + Length.FromMillimeters(times * u) } };
+                var car = scenario with { Truth = truth };
+                var world = PracticeWorld.Of(car, [], _ => 0);
+                var (wrong, right) = (0, 0);
+                for (var seed = 1; seed <= Runs; seed++)
+                {
+                    var read = Length.FromMillimeters(PracticeGauge.Read(car, world, seed, Side.Left, ReadingKind.RotorThickness, instrument, 0));
+                    var said = LimitJudgement.Judge(new(Judged.RotorThickness, Side.Left), read, limit, LimitKind.Minimum, instrument, false).Verdict;
+                    if (said == (times > 0 ? Verdict.Outside : Verdict.Inside)) wrong++;
+                    if (said == (times > 0 ? Verdict.Inside : Verdict.Outside)) right++;
+                }
+
+                ((double)wrong).ShouldBeLessThanOrEqualTo(far ? 0 : most, $"{instrument.Name}, {times} u from its limit");
+                if (far) right.ShouldBeGreaterThan(Runs / 2, $"{instrument.Name}, {times} u from its limit");
+            }
+        }
+    }
+
+    [Fact]
     public void Leitners_boxes_wait_1_2_4_8_and_16_days_and_a_wrong_answer_goes_back_to_the_first()
     {
         // Leitner 1972, from memory: what is known waits longer, what is not comes back at once.

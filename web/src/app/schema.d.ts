@@ -2804,6 +2804,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/scenarios/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A scenario as a file, its truth too; for the lead
+         * @description A scenario as a file, its truth too; for the lead. Only for who is signed in.
+         */
+        get: operations["getScenario"];
+        put?: never;
+        post?: never;
+        /**
+         * The lead removes a scenario of the workshop's own; runs keep their copy
+         * @description The lead removes a scenario of the workshop's own; runs keep their copy. Only for who is signed in.
+         */
+        delete: operations["removeScenario"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The lead keeps a scenario of the workshop's own
+         * @description The lead keeps a scenario of the workshop's own. Only for who is signed in.
+         */
+        post: operations["saveScenario"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios/from-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The lead makes a scenario of a finished job: plate, names, VIN, notes and pictures stay behind
+         * @description The lead makes a scenario of a finished job: plate, names, VIN, notes and pictures stay behind. Only for who is signed in.
+         */
+        post: operations["scenarioFromJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/runs/{id}": {
         parameters: {
             query?: never;
@@ -3719,6 +3783,25 @@ export interface components {
             set: components["schemas"]["CarFault"][];
             all: components["schemas"]["CarFault"][];
         };
+        /** @description The car as it truly is. */
+        CarTruth: {
+            /** @description Its left corner. */
+            left: components["schemas"]["CornerTruth"];
+            /** @description Its right corner. */
+            right: components["schemas"]["CornerTruth"];
+            /**
+             * Format: double
+             * @description Level on arrival, 0 to 150 per cent of the band.
+             */
+            levelPercent: number;
+            /** @description Voltage at rest, 8 to 15 V. */
+            batteryV: components["schemas"]["ElectricPotential"];
+            /** @description How warm its brakes are as it arrives, -30 to 400 °C. */
+            brakesAtC: components["schemas"]["Temperature"];
+            crowfoot: null | components["schemas"]["NeededCrowfoot"];
+            /** @description What else is so. */
+            faults: components["schemas"]["CarFault"][];
+        };
         CardAnswer: {
             cardId: string;
             isRight: boolean;
@@ -3908,6 +3991,11 @@ export interface components {
             /** @description Where its bleeding stands. */
             bled: components["schemas"]["BleedAnswer"];
         };
+        /**
+         * @description What is wrong at a corner and is there to be found.
+         * @enum {unknown}
+         */
+        CornerFault: "notched-face" | "piston-stuck" | "boot-sticks" | "boot-torn" | "pads-frozen" | "pin-seized" | "hose-collapsed" | "screw-broken" | "wrong-part" | "sensor-missing";
         /** @description The fluid's side of one corner. */
         CornerFluid: {
             /** @description The corner. */
@@ -3919,6 +4007,24 @@ export interface components {
             /** @description What the new parts need, -100 to 100 mm, margin included. */
             needMm: components["schemas"]["Length"];
             marginMm: null | components["schemas"]["Length"];
+        };
+        /** @description A corner as it truly is. */
+        CornerTruth: {
+            /** @description What the brake is. */
+            architecture: components["schemas"]["Architecture"];
+            /** @description Inner pad, total, 0 to 40 mm. */
+            innerPadMm: components["schemas"]["Length"];
+            /** @description Outer pad, total, 0 to 40 mm. */
+            outerPadMm: components["schemas"]["Length"];
+            /** @description Rotor ring at its thinnest, 1 to 40 mm. */
+            rotorMm: components["schemas"]["Length"];
+            /** @description How far the piston stands proud as it arrives, 0 to 60 mm. */
+            pistonProudMm: components["schemas"]["Length"];
+            drumMm: null | components["schemas"]["Length"];
+            /** @description True where the star wheel loosens upwards. */
+            starLoosensUp: boolean;
+            /** @description What is wrong there. */
+            faults: components["schemas"]["CornerFault"][];
         };
         /** @description A corner as its bench shows it. */
         CornerView: {
@@ -5818,6 +5924,15 @@ export interface components {
             /** @description Current at which the unit ends an apply, 1 to 60 A; null when not known. */
             cutOffA?: null | number;
         };
+        /** @description A crowfoot that one fastener needs: straight on, so that it lengthens the wrench. */
+        NeededCrowfoot: {
+            /** @description Which fastener. */
+            role: components["schemas"]["FastenerRole"];
+            /** @description How far it moves the drive, 5 to 200 mm. */
+            extensionMm: components["schemas"]["Length"];
+            /** @description Grip length of the wrench, 50 to 1500 mm. */
+            wrenchMm: components["schemas"]["Length"];
+        };
         NewTechnicianRequest: {
             name: string;
             pin: string;
@@ -6518,6 +6633,7 @@ export interface components {
             seed: number;
             /** @description How it is practised. */
             way: components["schemas"]["PracticeWay"];
+            own?: null | components["schemas"]["Scenario"];
         };
         /**
          * @description Something at the car that can be touched and looked at.
@@ -7296,12 +7412,46 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        /** @description A job to learn by: a car that is not there, and what is true of it. */
+        Scenario: {
+            /** @description Its id: small letters, digits and hyphens, 1 to 40. */
+            id: string;
+            /** @description Its title. */
+            title: string;
+            /** @description What the driver says. */
+            driverSays: string;
+            /** @description The vehicle. */
+            vehicle: components["schemas"]["Vehicle"];
+            /**
+             * Format: int32
+             * @description Odometer, 0 to 2 000 000 km.
+             */
+            odometerKm: number;
+            /** @description What is renewed. */
+            scope: components["schemas"]["JobScope"];
+            /** @description Its spec sheet. */
+            sheet: components["schemas"]["SpecSheet"];
+            /** @description What is true of it; hidden from who practises. */
+            truth: components["schemas"]["CarTruth"];
+            /** @description Mistakes that it invites. */
+            traps: components["schemas"]["TrapId"][];
+            /** @description What it is about. */
+            trains: components["schemas"]["Competence"][];
+        };
         ScenarioCard: {
             id: string;
             title: string;
             driverSays: string;
             vehicle: string;
             trains: string[];
+            isOwn: boolean;
+        };
+        ScenarioFrom: {
+            /** Format: uuid */
+            jobId: string;
+            id: string;
+            title: string;
+            driverSays: string;
         };
         /** @description Who does what and when. */
         Schedule: {
@@ -8008,6 +8158,7 @@ export interface components {
             name: string;
             isLead: boolean;
         };
+        Temperature: number;
         /** @description Rotor thickness judged. */
         ThicknessVerdict: {
             /** @description The thickness that decides. */
@@ -8400,7 +8551,10 @@ export interface components {
             stroke: number;
             other?: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description A classic mistake.
+         * @enum {unknown}
+         */
         TrapId: "clamp-on-screw" | "tight-cable" | "notched-motor" | "closed-caliper-off" | "woken-by-key" | "star-wheel-wrong-way" | "within-doubt" | "hot-drum" | "unit-slip" | "others-figure" | "crowfoot-forgotten" | "overflows" | "pedal-not-pumped" | "bracket-before-shoes" | "screw-forgotten" | "pads-or-pins" | "broken-screw" | "torn-boot" | "collapsed-hose" | "wrong-part" | "sensor-one-side" | "weak-battery" | "tool-lost-closing" | "pressurises-itself" | "stuck-forced" | "nothing-recorded";
         /** @description How far the piston goes back. */
         TravelResult: {
@@ -17836,6 +17990,240 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getScenario: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scenario"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    removeScenario: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    saveScenario: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scenario"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioCard"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    scenarioFromJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScenarioFrom"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioCard"];
                 };
             };
             /** @description A field is wrong: its name, what was sent and what may be. */

@@ -1,14 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
-import { useKeys } from "../../app/hooks";
+import { useKeys, useSession } from "../../app/hooks";
 import { VerdictMark } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
+import { ScenarioFromJob } from "../practice/OwnScenario";
 import { jobTitle, useThisJob } from "./JobFrame";
 
 /** The record: made as the work went, printed as it was shown. What it says is the server's, for page, PDF and file alike. */
 export function RecordPage() {
   const job = useThisJob();
+  const me = useSession().data?.me;
   const record = useQuery({
     queryKey: ["record", job.id, job.version],
     queryFn: () => take(api.GET("/api/jobs/{id}/record/document", { params: { path: { id: job.id } } })),
@@ -56,6 +58,7 @@ export function RecordPage() {
             <a className="btn" href={`${files}/file`} download>
               The job as a file
             </a>
+            {me?.isLead && job.handedOver && !job.opened.practice && <ScenarioFromJob job={job} />}
           </nav>
           {r && (
             <>

@@ -6,6 +6,7 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { duration } from "../jobs/words";
 import { CardsWaiting } from "./deck";
+import { KeptScenario, OwnScenario } from "./OwnScenario";
 import { WAY } from "./words";
 
 /** Learning on a car that is not there: scenarios, cards, one's own runs, and what was shown. */
@@ -60,6 +61,7 @@ export function PracticePage() {
                   {WAY[way]}
                 </button>
               ))}
+              {of.team && <KeptScenario card={s} />}
             </article>
           ))}
         </section>
@@ -112,6 +114,7 @@ export function PracticePage() {
             </div>
           )}
           {of && <Shown cards={of.competences} title="Shown by you" />}
+          {of?.team && <OwnScenario />}
           {of?.team && (
             <div>
               <h2 className="text-[24px]">Shown by everybody</h2>
