@@ -23,7 +23,8 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
     private async Task<string> Run(string scenario = "lever-and-screw", string way = "alone")
     {
         var id = Guid.NewGuid().ToString();
-        (await _shop.Client.PostAsJsonAsync("/api/practice/runs", Workshop.Command(0, ("jobId", id), ("scenarioId", scenario), ("way", way)))).EnsureSuccessStatusCode();
+        (await _shop.Client.PostAsJsonAsync("/api/practice/runs",
+            Workshop.Command(0, ("jobId", id), ("scenarioId", scenario), ("way", way)))).EnsureSuccessStatusCode();
         return id;
     }
 
@@ -45,12 +46,14 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
     public async Task A_step_is_not_done_before_it_was_said_how_and_the_rest_of_the_workshop_is_not_asked()
     {
         var id = await Run(way: "guided");
-        var answer = await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/answer", Workshop.Command(1, ("stepId", "piston-home"), ("side", "left"), ("option", "push")));
+        var answer = await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/answer",
+            Workshop.Command(1, ("stepId", "piston-home"), ("side", "left"), ("option", "push")));
         answer.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         var real = await _shop.NewJob(bay: 53);
         var none = await _shop.Client.GetAsync($"/api/jobs/{real}/practice");
         (await Workshop.Problem(none))["title"]!.ToString().ShouldContain("no practice");
-        var tried = await (await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/pick", Workshop.Command(1, ("stepId", "piston-home"), ("side", "left")))).Content.ReadFromJsonAsync<JsonNode>();
+        var tried = await (await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/practice/pick",
+            Workshop.Command(1, ("stepId", "piston-home"), ("side", "left")))).Content.ReadFromJsonAsync<JsonNode>();
         ((bool)tried!["isAllowed"]!).ShouldBeFalse();
         (await Get($"jobs/{id}/practice"))["happened"]!.AsArray()[0]!["happening"]!["trap"]!.ToString().ShouldBe("tight-cable");
     }
@@ -78,13 +81,15 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         var card = (await Get("practice/cards")).AsArray()[0]!["id"]!.ToString();
         var before = (int)(await Get("practice"))["cardsNew"]!;
         var answers = new { answers = new[] { new { cardId = card, isRight = true, at = "2026-11-25T09:00:00+00:00" } } };
-        for (var i = 0; i < 3; i++) (await _shop.Client.PostAsJsonAsync("/api/practice/cards", answers)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        for (var i = 0; i < 3; i++) (await _shop.Client.PostAsJsonAsync("/api/practice/cards",
+            answers)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         ((int)(await Get("practice"))["cardsNew"]!).ShouldBe(before - 1);
         var library = _shop.Services.GetRequiredService<Library>();
         var me = library.Technicians().First(t => t.Name == "Ines Marrow");
         library.Boxes(me.Id).Single(b => b.CardId == card).ShouldBe(new CardBox(card, 2, new(2026, 11, 27), 1, 0));
         var unknown = new { answers = new[] { new { cardId = "none", isRight = true, at = "2026-11-25T09:00:00+00:00" } } };
-        (await Workshop.Problem(await _shop.Client.PostAsJsonAsync("/api/practice/cards", unknown)))["errors"]!.ToString().ShouldContain("There is no such card");
+        (await Workshop.Problem(await _shop.Client.PostAsJsonAsync("/api/practice/cards", unknown)))["errors"]!.ToString()
+            .ShouldContain("There is no such card");
     }
 
     [Fact]
@@ -94,7 +99,8 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         using var lead = _shop.Another();
         await _shop.SignIn("Kit Ransome", lead);
         var team = (await lead.GetFromJsonAsync<JsonNode>("/api/practice"))!["team"]!.AsArray();
-        var shown = team.Single(t => t!["name"]!.ToString() == "Oona Firth")!["competences"]!.AsArray().Where(c => (bool)c!["isShown"]!).Select(c => c!["competence"]!.ToString());
+        var shown = team.Single(t => t!["name"]!.ToString() == "Oona Firth")!["competences"]!.AsArray().Where(c => (bool)c!["isShown"]!)
+            .Select(c => c!["competence"]!.ToString());
         shown.ShouldBe(["retract", "record"]);
         using var learner = _shop.Another();
         await _shop.SignIn("Oona Firth", learner);
@@ -115,12 +121,14 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         (await lead.PostAsJsonAsync("/api/practice/scenarios/from-job", of)).EnsureSuccessStatusCode();
         var file = await lead.GetStringAsync("/api/practice/scenarios/of-a-job");
         var job = await _shop.Job(done);
-        foreach (var secret in new[] { job["opened"]!["vehicle"]!["plate"]!.ToString(), "11111111111111111", job["opened"]!["complaint"]!.ToString(), "Ransome", "Marrow" })
+        foreach (var secret in new[] { job["opened"]!["vehicle"]!["plate"]!.ToString(), "11111111111111111",
+            job["opened"]!["complaint"]!.ToString(), "Ransome", "Marrow" })
             file.ShouldNotContain(secret);
         (await NJsonSchema.JsonSchema.FromJsonAsync(PublishedSchema.Scenario().ToJsonString())).Validate(file).ShouldBeEmpty();
         // It is read in again byte for byte, under another id too, and its truth is not in the job that is practised.
         var other = file.Replace("of-a-job", "of-another", StringComparison.Ordinal);
-        (await lead.PostAsync("/api/practice/scenarios", new StringContent(other, System.Text.Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
+        (await lead.PostAsync("/api/practice/scenarios", new StringContent(other, System.Text.Encoding.UTF8, "application/json")))
+            .EnsureSuccessStatusCode();
         (await lead.GetStringAsync("/api/practice/scenarios/of-another")).ShouldBe(other);
         var run = await Run("of-another");
         (await Get($"jobs/{run}/practice"))["title"]!.ToString().ShouldBe("A car of last week");
@@ -128,7 +136,8 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         (await lead.DeleteAsync("/api/practice/scenarios/of-another")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Get($"jobs/{run}/practice"))["title"]!.ToString().ShouldBe("A car of last week");
         var shipped = file.Replace("of-a-job", "two-units", StringComparison.Ordinal);
-        var refused = await lead.PostAsync("/api/practice/scenarios", new StringContent(shipped, System.Text.Encoding.UTF8, "application/json"));
+        var refused = await lead.PostAsync("/api/practice/scenarios",
+            new StringContent(shipped, System.Text.Encoding.UTF8, "application/json"));
         (await Workshop.Problem(refused))["errors"]!.ToString().ShouldContain("A scenario that ships has that id");
     }
 
@@ -140,7 +149,8 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         if (Environment.GetEnvironmentVariable("PAWL_UPDATE") == "1") await File.WriteAllTextAsync(path, made);
         (await File.ReadAllTextAsync(path)).ShouldBe(made, "docs/scenario.schema.json is stale: run PAWL_UPDATE=1 ./test web");
         var schema = await NJsonSchema.JsonSchema.FromJsonAsync(made);
-        foreach (var scenario in ScenarioSet.All) schema.Validate(JsonSerializer.Serialize(scenario, PawlJson.Options)).Select(e => e.ToString()).ShouldBeEmpty(scenario.Id);
+        foreach (var scenario in ScenarioSet.All) schema.Validate(JsonSerializer.Serialize(scenario, PawlJson.Options))
+            .Select(e => e.ToString()).ShouldBeEmpty(scenario.Id);
     }
 
     [Fact]
@@ -162,7 +172,9 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
             };
             var made = of with
             {
-                Truth = of.Truth with { Left = Corner(of.Truth.Left), Right = Corner(of.Truth.Right), LevelPercent = Math.Round(random.NextDouble() * 150, 2), BrakesAt = Temperature.FromDegreesCelsius(random.Next(-30, 400)) },
+                Truth = of.Truth with { Left = Corner(of.Truth.Left), Right = Corner(of.Truth.Right),
+                    LevelPercent = Math.Round(random.NextDouble() * 150, 2),
+                    BrakesAt = Temperature.FromDegreesCelsius(random.Next(-30, 400)) },
             };
             made.Checked();
             var text = JsonSerializer.Serialize(made, PawlJson.Options);
@@ -170,7 +182,8 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         }
 
         var bad = ScenarioSet.All[0];
-        var e = Should.Throw<Core.InputException>(() => (bad with { Truth = bad.Truth with { LevelPercent = 500, Left = bad.Truth.Left with { Rotor = Length.FromMillimeters(900) } } }).Checked());
+        var e = Should.Throw<Core.InputException>(() => (bad with { Truth = bad.Truth with { LevelPercent = 500,
+            Left = bad.Truth.Left with { Rotor = Length.FromMillimeters(900) } } }).Checked());
         e.Errors.Select(x => x.Field).ShouldBe(["truth.levelPercent", "truth.left.rotorMm"]);
     }
 }

@@ -4,6 +4,7 @@ using PatientPawl.Core.Planning;
 using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
+using PatientPawl.Core.Vehicles;
 using UnitsNet;
 
 namespace PatientPawl.Core.Practice;
@@ -20,7 +21,8 @@ public sealed record CardChoice(string Says, bool IsRight, string Why);
 /// <param name="Asks">The question.</param>
 /// <param name="Facts">What is known.</param>
 /// <param name="Choices">The choices; one of them is right.</param>
-public sealed record PracticeCard(string Id, Competence Trains, string Asks, IReadOnlyList<string> Facts, IReadOnlyList<CardChoice> Choices);
+public sealed record PracticeCard(string Id, Competence Trains, string Asks, IReadOnlyList<string> Facts,
+    IReadOnlyList<CardChoice> Choices);
 
 /// <summary>Where a card of somebody lies.</summary>
 /// <param name="CardId">The card.</param>
@@ -57,7 +59,8 @@ public static class LeitnerBoxes
     {
         // A new card that is known at once skips the first wait.
         var box = right ? Math.Min((before?.Box ?? 1) + 1, Last) : 1;
-        return new(cardId, box, today.AddDays(Days(box)), (before?.RightTimes ?? 0) + (right ? 1 : 0), (before?.WrongTimes ?? 0) + (right ? 0 : 1));
+        return new(cardId, box, today.AddDays(Days(box)), (before?.RightTimes ?? 0) + (right ? 1 : 0),
+            (before?.WrongTimes ?? 0) + (right ? 0 : 1));
     }
 
     /// <summary>What is dealt: what is due, the lowest box first, then new ones.</summary>
@@ -65,13 +68,15 @@ public static class LeitnerBoxes
     /// <param name="boxes">Where this person's lie.</param>
     /// <param name="today">The day.</param>
     /// <param name="most">How many at most, 1 to 50.</param>
-    public static IReadOnlyList<PracticeCard> Deal(IReadOnlyList<PracticeCard> cards, IReadOnlyList<CardBox> boxes, DateOnly today, int most)
+    public static IReadOnlyList<PracticeCard> Deal(IReadOnlyList<PracticeCard> cards, IReadOnlyList<CardBox> boxes, DateOnly today,
+        int most)
     {
         ArgumentNullException.ThrowIfNull(cards);
         ArgumentNullException.ThrowIfNull(boxes);
         new Checks().Range("most", most, 1, 50, "").ThrowIfAny();
         var lies = boxes.ToDictionary(b => b.CardId);
-        var due = cards.Where(c => lies.TryGetValue(c.Id, out var box) && box.Due <= today).OrderBy(c => lies[c.Id].Box).ThenBy(c => lies[c.Id].Due);
+        var due = cards.Where(c => lies.TryGetValue(c.Id, out var box) && box.Due <= today).OrderBy(c => lies[c.Id].Box)
+            .ThenBy(c => lies[c.Id].Due);
         return [.. due.Concat(cards.Where(c => !lies.ContainsKey(c.Id))).Take(most)];
     }
 }
@@ -79,7 +84,8 @@ public static class LeitnerBoxes
 /// <summary>Every card, with every choice judged by the engines that judge real work.</summary>
 public static class CardSet
 {
-    private static readonly Lazy<IReadOnlyList<PracticeCard>> Made = new(() => [.. Interleaved([.. WhichWay()], [.. DoesItPass()], [.. SetTheWrench()], [.. WhatNext()], [.. WhatComesOfIt()])]);
+    private static readonly Lazy<IReadOnlyList<PracticeCard>> Made = new(() =>
+        [.. Interleaved([.. WhichWay()], [.. DoesItPass()], [.. SetTheWrench()], [.. WhatNext()], [.. WhatComesOfIt()])]);
 
     /// <summary>All of them, the kinds in turn.</summary>
     public static IReadOnlyList<PracticeCard> All => Made.Value;
@@ -92,22 +98,28 @@ public static class CardSet
 
     private static IEnumerable<PracticeCard> WhichWay()
     {
-        foreach (var (sheet, side) in InventedCars.Sheets.Where(s => s.Architecture is not null).SelectMany(s => Sides.Both.Select(side => (s, side))))
+        foreach (var (sheet, side) in InventedCars.Sheets.Where(s => s.Architecture is not null)
+            .SelectMany(s => Sides.Both.Select(side => (s, side))))
         {
             // The two sides of one sheet ask the same unless they turn differently.
             if (side == Side.Right && sheet.Piston.DirectionLeft == sheet.Piston.DirectionRight) continue;
             var ruling = RetractionRuling.Decide(sheet.Architecture!.Value, side, sheet.Piston);
             var right = Debrief.OptionOf(ruling);
-            var sheetSays = ruling.DirectionIsDefault ? "The sheet names no direction." : ruling.Turned ? $"The sheet: {(right.EndsWith("anticlockwise", StringComparison.Ordinal) ? "anticlockwise" : "clockwise")}, facing the piston." : "";
-            yield return new($"way-{sheet.Code.ToLowerInvariant()}-{side.Word()}", Competence.Retract, $"How does the {side.Word()} piston go home?",
+            var sheetSays = ruling.DirectionIsDefault ? "The sheet names no direction." : ruling.Turned
+                ? $"The sheet: {(ruling.Direction == TurnDirection.Anticlockwise ? "anticlockwise" : "clockwise")}, facing the piston."
+                : "";
+            yield return new($"way-{sheet.Code.ToLowerInvariant()}-{side.Word()}", Competence.Retract,
+                $"How does the {side.Word()} piston go home?",
                 [.. new[] { $"{sheet.Architecture!.Value.Words()}.", sheetSays }.Where(f => f.Length > 0)],
-                [.. PracticeQuestions.Ways.Select(w => new CardChoice(w.Says, w.Id == right, w.Id == right ? ruling.Because : $"{ruling.Headline}. {ruling.Because}"))]);
+                [.. PracticeQuestions.Ways.Select(w => new CardChoice(w.Says, w.Id == right, w.Id == right ? ruling.Because
+                    : $"{ruling.Headline}. {ruling.Because}"))]);
         }
     }
 
     private static IEnumerable<PracticeCard> DoesItPass()
     {
-        (string Gauge, double MarginMm)[] readings = [("micrometer", 0.30), ("vernier", 0.05), ("micrometer", 0.05), ("vernier", -0.02), ("caliper", -0.20), ("fine-micrometer", 0.004), ("fine-micrometer", 0.02), ("steel-rule", 0.5)];
+        (string Gauge, double MarginMm)[] readings = [("micrometer", 0.30), ("vernier", 0.05), ("micrometer", 0.05), ("vernier", -0.02),
+            ("caliper", -0.20), ("fine-micrometer", 0.004), ("fine-micrometer", 0.02), ("steel-rule", 0.5)];
         var n = 0;
         foreach (var (gauge, margin) in readings)
         {
@@ -116,11 +128,14 @@ public static class CardSet
             var instrument = InstrumentCatalogue.Get(InstrumentCatalogue.Defaults, gauge);
             var read = limit + Length.FromMillimeters(margin);
             var judged = LimitJudgement.Judge(new(Judged.RotorThickness, Side.Left), read, limit, LimitKind.Minimum, instrument, false);
-            var why = $"{Figure.Of(read.Millimeters)} mm, least {Figure.Of(limit.Millimeters)} mm, and {Figure.Of(judged.GuardBand.Millimeters, 3)} mm of doubt with a {instrument.Name.ToLowerInvariant()}: {judged.Verdict.Words()}.";
+            var why = $"{Figure.Of(read.Millimeters)} mm, least {Figure.Of(limit.Millimeters)} mm, "
+                + $"and {Figure.Of(judged.GuardBand.Millimeters, 3)} mm of doubt with a {instrument.Name.ToLowerInvariant()}: {judged.Verdict.Words()}.";
             CardChoice Choice(string says, Verdict verdict) => new(says, judged.Verdict == verdict, why);
             yield return new($"passes-{++n}", Competence.Measure, "Does the rotor pass?",
-                [$"Thinnest of eight readings: {Figure.Of(read.Millimeters)} mm, {instrument.Name.ToLowerInvariant()}.", $"Minimum: {Figure.Of(limit.Millimeters)} mm."],
-                [Choice("It passes", Verdict.Inside), Choice("Too close to call", Verdict.TooCloseToCall), Choice("It is worn out", Verdict.Outside)]);
+                [$"Thinnest of eight readings: {Figure.Of(read.Millimeters)} mm, {instrument.Name.ToLowerInvariant()}.",
+                    $"Minimum: {Figure.Of(limit.Millimeters)} mm."],
+                [Choice("It passes", Verdict.Inside), Choice("Too close to call", Verdict.TooCloseToCall),
+                    Choice("It is worn out", Verdict.Outside)]);
         }
     }
 
@@ -132,20 +147,25 @@ public static class CardSet
             foreach (var role in new[] { FastenerRole.SlidePin, FastenerRole.Bracket })
             {
                 var line = sheet.Line(role)!;
-                var crowfoot = n % 2 == 0 ? new NeededCrowfoot(role, Length.FromMillimeters(45 + 10 * n), Length.FromMillimeters(380)) : null;
-                var set = TorqueSetting.Compute(line, new("C", "Card", UnitsNet.Torque.FromNewtonMeters(300), UnitsNet.Torque.FromNewtonMeters(0.1), Length.FromMillimeters(380), WrenchType.Setting, DateOnly.MaxValue),
+                var crowfoot = n % 2 == 0 ? new NeededCrowfoot(role, Length.FromMillimeters(45 + 10 * n), Length.FromMillimeters(380))
+                    : null;
+                var set = TorqueSetting.Compute(line, new("C", "Card", UnitsNet.Torque.FromNewtonMeters(300),
+                    UnitsNet.Torque.FromNewtonMeters(0.1), Length.FromMillimeters(380), WrenchType.Setting, DateOnly.MaxValue),
                     crowfoot is null ? null : new(crowfoot.Extension, Angle.Zero), DateOnly.MinValue);
                 var right = set.OnTheScale.NewtonMeters;
                 var other = sheet.Line(role == FastenerRole.SlidePin ? FastenerRole.Bracket : FastenerRole.SlidePin)!.Wanted.NewtonMeters;
-                List<(double Figure, string Why)> wrong = [(other, TrapCatalogue.Of(TrapId.OthersFigure).Lesson), (line.Wanted.NewtonMeters * 0.7375621, TrapCatalogue.Of(TrapId.UnitSlip).Lesson)];
+                List<(double Figure, string Why)> wrong = [(other, TrapCatalogue.Of(TrapId.OthersFigure).Lesson),
+                    (line.Wanted.NewtonMeters * 0.7375621, TrapCatalogue.Of(TrapId.UnitSlip).Lesson)];
                 if (crowfoot is not null) wrong.Add((line.Wanted.NewtonMeters, TrapCatalogue.Of(TrapId.CrowfootForgotten).Lesson));
                 yield return new($"wrench-{++n}", Competence.Torque, $"What do you set the wrench to for the {Fasteners.Words(role)}s?",
                     [
                         $"The sheet: {Figure.Of(line.Wanted.NewtonMeters, 1)} N m.", "The scale shows N m.",
-                        crowfoot is null ? "A socket, straight on." : $"A crowfoot, {Figure.Of(crowfoot.Extension.Millimeters, 0)} mm, straight on a wrench of 380 mm.",
+                        crowfoot is null ? "A socket, straight on."
+                            : $"A crowfoot, {Figure.Of(crowfoot.Extension.Millimeters, 0)} mm, straight on a wrench of 380 mm.",
                     ],
                     [.. wrong.Select(w => new CardChoice($"{Figure.Of(w.Figure, 1)} N m", false, w.Why))
-                        .Append(new($"{Figure.Of(right, 1)} N m", true, crowfoot is null ? "As the sheet has it." : $"{Figure.Of(line.Wanted.NewtonMeters, 1)} × 380 / {Figure.Of(380 + crowfoot.Extension.Millimeters, 0)}."))
+                        .Append(new($"{Figure.Of(right, 1)} N m", true, crowfoot is null ? "As the sheet has it."
+                            : $"{Figure.Of(line.Wanted.NewtonMeters, 1)} × 380 / {Figure.Of(380 + crowfoot.Extension.Millimeters, 0)}."))
                         .OrderBy(c => c.Says, StringComparer.Ordinal)]);
             }
         }
@@ -153,9 +173,11 @@ public static class CardSet
 
     private static IEnumerable<PracticeCard> WhatNext()
     {
-        foreach (var architecture in new[] { Architecture.CableScrew, Architecture.MotorPush, Architecture.HatShoes, Architecture.LeverPush, Architecture.RearHex })
+        foreach (var architecture in new[] { Architecture.CableScrew, Architecture.MotorPush, Architecture.HatShoes,
+            Architecture.LeverPush, Architecture.RearHex })
         {
-            var setup = PlanSetup.For(architecture, architecture == Architecture.HatShoes ? JobScope.PadsRotorsAndShoes : JobScope.Pads, architecture == Architecture.MotorPush ? ServiceRoute.ScanTool : null);
+            var setup = PlanSetup.For(architecture, architecture == Architecture.HatShoes ? JobScope.PadsRotorsAndShoes : JobScope.Pads,
+                architecture == Architecture.MotorPush ? ServiceRoute.ScanTool : null);
             var (state, n) = (setup.Start(), 0);
             var plan = Planner.Make(setup, state).Steps;
             for (var i = 0; i < plan.Count; i++)
@@ -163,13 +185,16 @@ public static class CardSet
                 // At every ninth step: what the plan does, against three that are refused just then.
                 if (i % 9 == 8)
                 {
-                    var later = plan.Skip(i + 1).Select(k => (Key: k, Why: Planner.Why(setup, state, k))).Where(k => !k.Why.Allowed && k.Why.Lacking.Count > 0)
+                    var later = plan.Skip(i + 1).Select(k => (Key: k, Why: Planner.Why(setup, state, k)))
+                        .Where(k => !k.Why.Allowed && k.Why.Lacking.Count > 0)
                         .DistinctBy(k => k.Key.StepId).Where((_, at) => at % 3 == 0).Take(3).ToArray();
                     if (later.Length == 3 && StepCatalogue.Find(plan[i].StepId) is { } type)
                     {
-                        yield return new($"next-{architecture.ToString().ToLowerInvariant()}-{++n}", Competence.Sequence, "Which of these may be done now?",
+                        yield return new($"next-{architecture.ToString().ToLowerInvariant()}-{++n}", Competence.Sequence,
+                            "Which of these may be done now?",
                             [$"{architecture.Words()}, new pads.", $"Done last: {Name(plan[i - 1])}."],
-                            [.. later.Select(k => new CardChoice(Name(k.Key), false, string.Join(" ", k.Why.Lacking.Take(2)))).Append(new(Name(plan[i]), true, type.Because)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
+                            [.. later.Select(k => new CardChoice(Name(k.Key), false, string.Join(" ", k.Why.Lacking.Take(2))))
+                                .Append(new(Name(plan[i]), true, type.Because)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
                     }
                 }
 
@@ -186,9 +211,11 @@ public static class CardSet
             var trap = all[i];
             string[] others = [.. new[] { 5, 11, 17 }.Select(step => all[(i + step) % all.Count].Consequence)];
             yield return new($"trap-{(int)trap.Id + 1}", trap.Trains, "What comes of it?", [$"{trap.State}.", $"{trap.WrongAction}."],
-                [.. others.Select(o => new CardChoice(o, false, $"{trap.Consequence}. {trap.Lesson}")).Append(new(trap.Consequence, true, trap.Lesson)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
+                [.. others.Select(o => new CardChoice(o, false, $"{trap.Consequence}. {trap.Lesson}"))
+                    .Append(new(trap.Consequence, true, trap.Lesson)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
         }
     }
 
-    private static string Name(StepKey step) => $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
+    private static string Name(StepKey step) =>
+        $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

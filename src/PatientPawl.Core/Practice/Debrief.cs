@@ -55,7 +55,8 @@ public sealed record ShownHere(Competence Competence, string Says);
 /// <param name="Shown">Competences that it showed.</param>
 /// <param name="Traps">Traps that were fallen into.</param>
 public sealed record Debrief(
-    IReadOnlyList<DebriefLine> Lines, int Harms, int Refused, int Missed, int Minutes, int PlanMinutes, int Helped, bool Finished, IReadOnlyList<ShownHere> Shown,
+    IReadOnlyList<DebriefLine> Lines, int Harms, int Refused, int Missed, int Minutes, int PlanMinutes, int Helped, bool Finished,
+        IReadOnlyList<ShownHere> Shown,
     IReadOnlyList<TrapId> Traps)
 {
     /// <summary>Talks a run over.</summary>
@@ -75,7 +76,8 @@ public sealed record Debrief(
             foreach (var h in happened)
             {
                 var lesson = h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null;
-                lines.Add(new(e.Seq, h.Step, Name(h.Step), !h.Carried ? DebriefMark.Refused : e.Event is StepDone { Step.StepId: "handed-over" } ? DebriefMark.Missed : DebriefMark.Harm,
+                lines.Add(new(e.Seq, h.Step, Name(h.Step), !h.Carried ? DebriefMark.Refused
+                    : e.Event is StepDone { Step.StepId: "handed-over" } ? DebriefMark.Missed : DebriefMark.Harm,
                     h.Says, lesson, h.Trap));
             }
 
@@ -90,12 +92,16 @@ public sealed record Debrief(
         if (ended && !state.HandedOver && !stops)
         {
             var trap = TrapCatalogue.Of(TrapId.NothingRecorded);
-            lines.Add(new(0, null, "The record", DebriefMark.Missed, "The car was never handed over: nobody signed for what was done.", trap.Lesson, trap.Id));
+            lines.Add(new(0, null, "The record", DebriefMark.Missed, "The car was never handed over: nobody signed for what was done.",
+                trap.Lesson, trap.Id));
         }
 
-        return new(lines, lines.Count(l => l.Mark == DebriefMark.Harm), lines.Count(l => l.Mark == DebriefMark.Refused), lines.Count(l => l.Mark == DebriefMark.Missed),
-            world.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver || stops,
-            Competences(scenario, run, state.HandedOver || stops, lines), [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
+        return new(lines, lines.Count(l => l.Mark == DebriefMark.Harm), lines.Count(l => l.Mark == DebriefMark.Refused),
+            lines.Count(l => l.Mark == DebriefMark.Missed),
+            world.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver
+                || stops,
+            Competences(scenario, run, state.HandedOver || stops, lines),
+                [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
     }
 
     /// <summary>How a verdict is judged.</summary>
@@ -110,7 +116,8 @@ public sealed record Debrief(
         return !agrees ? DebriefMark.Wrong : engine == Verdict.Inside == truth ? DebriefMark.Right : DebriefMark.HonestError;
     }
 
-    private static IEnumerable<DebriefLine> Judged(Scenario scenario, JobState before, JobState whole, RecordedEvent e, Happening[] happened)
+    private static IEnumerable<DebriefLine> Judged(Scenario scenario, JobState before, JobState whole, RecordedEvent e,
+        Happening[] happened)
     {
         switch (e.Event)
         {
@@ -118,20 +125,27 @@ public sealed record Debrief(
                 if (OfAnswer(scenario, before, whole, e.Seq, a, happened) is { } line) yield return line;
                 break;
             case PracticeTried t when happened.Length == 0:
-                yield return new(e.Seq, t.Step, Name(t.Step), DebriefMark.Wrong, "Refused: " + string.Join(" ", t.Because), Plan(before), null);
+                yield return new(e.Seq, t.Step, Name(t.Step), DebriefMark.Wrong, "Refused: " + string.Join(" ", t.Because), Plan(before),
+                    null);
                 break;
             case PracticeHelped h:
-                yield return new(e.Seq, h.Next, "Asked what is next", DebriefMark.Helped, h.Next is { } next ? Name(next) : "Nothing was left.", null, null);
+                yield return new(e.Seq, h.Next, "Asked what is next", DebriefMark.Helped, h.Next is { } next ? Name(next)
+                    : "Nothing was left.", null, null);
                 break;
             case FindingReported f:
-                var faults = Sides.Both.Where(s => f.Side is null || f.Side == s).Any(s => PracticeFaults.Of(f.Kind).Any(scenario.Truth.At(s).Faults.Contains));
+                var faults = Sides.Both.Where(s => f.Side is null || f.Side == s)
+                    .Any(s => PracticeFaults.Of(f.Kind).Any(scenario.Truth.At(s).Faults.Contains));
                 var none = !PracticeFaults.Of(f.Kind).Any();
-                yield return new(e.Seq, null, $"Reported: {f.Kind.Card().Name.ToLowerInvariant()}{(f.Side is { } side ? $", {side.Word()}" : "")}",
-                    faults ? DebriefMark.Right : none ? DebriefMark.Done : DebriefMark.Wrong, faults ? "It is so." : none ? "" : "Nothing of the kind is there.", null,
-                    !faults && f.Kind is FindingKind.SeizedPin or FindingKind.FrozenPads && Held(scenario, f.Side) ? TrapId.PadsOrPins : null);
+                yield return new(e.Seq, null,
+                    $"Reported: {f.Kind.Card().Name.ToLowerInvariant()}{(f.Side is { } side ? $", {side.Word()}" : "")}",
+                    faults ? DebriefMark.Right : none ? DebriefMark.Done : DebriefMark.Wrong, faults ? "It is so." : none ? ""
+                        : "Nothing of the kind is there.", null,
+                    !faults && f.Kind is FindingKind.SeizedPin or FindingKind.FrozenPads && Held(scenario, f.Side) ? TrapId.PadsOrPins
+                        : null);
                 break;
             case StepDone d:
-                yield return new(e.Seq, d.Step, Name(d.Step), d.Broken is null ? DebriefMark.Done : DebriefMark.Wrong, d.Broken is null ? "" : "Out of order.",
+                yield return new(e.Seq, d.Step, Name(d.Step), d.Broken is null ? DebriefMark.Done : DebriefMark.Wrong, d.Broken is null
+                    ? "" : "Out of order.",
                     d.Broken is null ? null : Plan(before), null);
                 break;
             case TorqueSigned { Index: 1 } t:
@@ -141,11 +155,14 @@ public sealed record Debrief(
     }
 
     private static bool Held(Scenario scenario, Side? side) =>
-        Sides.Both.Where(s => side is null || side == s).Any(s => scenario.Truth.At(s).Faults.Any(f => f is CornerFault.PadsFrozen or CornerFault.PinSeized));
+        Sides.Both.Where(s => side is null || side == s).Any(s =>
+            scenario.Truth.At(s).Faults.Any(f => f is CornerFault.PadsFrozen or CornerFault.PinSeized));
 
-    private static string? Plan(JobState before) => before.Remaining is [var next, ..] && StepCatalogue.Find(next.StepId) is { } type ? $"Next was: {Name(next)}. {type.Because}" : null;
+    private static string? Plan(JobState before) => before.Remaining is [var next, ..] && StepCatalogue.Find(next.StepId) is { } type
+        ? $"Next was: {Name(next)}. {type.Because}" : null;
 
-    private static DebriefLine? OfAnswer(Scenario scenario, JobState before, JobState whole, int seq, PracticeAnswered a, Happening[] happened)
+    private static DebriefLine? OfAnswer(Scenario scenario, JobState before, JobState whole, int seq, PracticeAnswered a,
+        Happening[] happened)
     {
         var what = $"{Name(a.Step)}: {Phrase.Small(a.Says)}";
         if (a.Step.Side is not { } side) return null;
@@ -153,25 +170,32 @@ public sealed record Debrief(
         {
             var right = a.Option == "right";
             var trap = PracticeQuestions.TrapOf(a.Option);
-            return new(seq, a.Step, what, right ? DebriefMark.Right : DebriefMark.Wrong, "", right ? null : trap is { } t ? TrapCatalogue.Of(t).Lesson : null, trap);
+            return new(seq, a.Step, what, right ? DebriefMark.Right : DebriefMark.Wrong, "", right ? null : trap is { } t
+                ? TrapCatalogue.Of(t).Lesson : null, trap);
         }
 
         switch (a.Step.StepId)
         {
             case "piston-home" when before.Corner(side).Ruled?.Ruling is { } ruling:
                 var fits = Fits(a.Option, ruling);
-                return new(seq, a.Step, what, fits ? DebriefMark.Right : DebriefMark.Wrong, "", fits ? null : $"{ruling.Headline}. {ruling.Because}", null);
+                return new(seq, a.Step, what, fits ? DebriefMark.Right : DebriefMark.Wrong, "", fits ? null
+                    : $"{ruling.Headline}. {ruling.Because}", null);
             case "star-wheel-backed":
                 return new(seq, a.Step, what, happened.Length == 0 ? DebriefMark.Right : DebriefMark.Wrong, "", null, null);
             default:
-                var judged = whole.Log.Where(e => e.Seq > seq).Select(e => e.Event).OfType<StepDone>().FirstOrDefault(d => d.Step == a.Step);
+                var judged = whole.Log.Where(e => e.Seq > seq).Select(e => e.Event).OfType<StepDone>()
+                    .FirstOrDefault(d => d.Step == a.Step);
                 if (judged is not { Verdicts: [_, ..] verdicts }) return new(seq, a.Step, what, DebriefMark.Done, "", null, null);
                 var engine = verdicts.Select(v => v.Verdict).MaxBy(Verdicts.Weight);
                 var mark = Judge(a.Option, engine, TrulyPasses(scenario, side, a.Step.StepId));
                 var hot = scenario.Truth.BrakesAt.DegreesCelsius > 35 && a.Step.StepId == "shoes-measured";
-                return new(seq, a.Step, what, mark, $"The engine: {string.Join("; ", verdicts.Where(v => v.Verdict == engine).Select(v => $"{v.What} {v.Verdict.Words()}").Take(2))}",
-                    mark is DebriefMark.Wrong or DebriefMark.RightByLuck ? TrapCatalogue.Of(hot ? TrapId.HotDrum : TrapId.WithinDoubt).Lesson : null,
-                    mark is DebriefMark.RightByLuck or DebriefMark.Wrong && engine is Verdict.TooCloseToCall or Verdict.NotYetEnough ? TrapId.WithinDoubt
+                return new(seq, a.Step, what, mark,
+                    "The engine: " + string.Join("; ",
+                        verdicts.Where(v => v.Verdict == engine).Select(v => $"{v.What} {v.Verdict.Words()}").Take(2)),
+                    mark is DebriefMark.Wrong or DebriefMark.RightByLuck
+                        ? TrapCatalogue.Of(hot ? TrapId.HotDrum : TrapId.WithinDoubt).Lesson : null,
+                    mark is DebriefMark.RightByLuck or DebriefMark.Wrong && engine is Verdict.TooCloseToCall or Verdict.NotYetEnough
+                        ? TrapId.WithinDoubt
                     : mark is DebriefMark.HonestError or DebriefMark.Wrong && hot ? TrapId.HotDrum : null);
         }
     }
@@ -209,5 +233,6 @@ public sealed record Debrief(
         return [.. scenario.Trains.Where(c => !spoiled.Contains(c)).Select(c => new ShownHere(c, c.Words()))];
     }
 
-    private static string Name(StepKey? step) => step is null ? "" : $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
+    private static string Name(StepKey? step) => step is null ? ""
+        : $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

@@ -119,7 +119,8 @@ internal static class PracticeFaults
     };
 
     /// <summary>Whom it hurts when it leaves with the car.</summary>
-    public static HarmTo Harms(CornerFault fault) => fault is CornerFault.HoseCollapsed or CornerFault.PistonStuck or CornerFault.BootTorn ? HarmTo.Car : HarmTo.Part;
+    public static HarmTo Harms(CornerFault fault) => fault is CornerFault.HoseCollapsed or CornerFault.PistonStuck or CornerFault.BootTorn
+        ? HarmTo.Car : HarmTo.Part;
 
     /// <summary>What comes of it when nobody told.</summary>
     public static string Missed(CornerFault fault) => fault switch

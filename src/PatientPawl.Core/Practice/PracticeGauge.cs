@@ -18,7 +18,8 @@ public static class PracticeGauge
     /// <param name="instrument">With what; null where no instrument is needed.</param>
     /// <param name="nth">How many times it was read before.</param>
     /// <returns>The figure in the unit of its kind.</returns>
-    public static double Read(Scenario scenario, PracticeWorld world, int seed, Side? side, ReadingKind kind, Instrument? instrument, int nth)
+    public static double Read(Scenario scenario, PracticeWorld world, int seed, Side? side, ReadingKind kind, Instrument? instrument,
+        int nth)
     {
         ArgumentNullException.ThrowIfNull(scenario);
         ArgumentNullException.ThrowIfNull(world);
@@ -75,7 +76,8 @@ public static class PracticeGauge
             // At rest first; whoever reads again has hung the charger on.
             ReadingKind.BatteryVoltage => Math.Round(nth == 0 ? world.BatteryVolts : PracticeFigures.ChargerVolts, 1),
             ReadingKind.FluidDrawn => Math.Round(Math.Max(world.LevelPercent - 20, 0) * scenario.Sheet.Reservoir.Band.Milliliters / 100),
-            ReadingKind.TurnsMade => Math.Round(Math.Max(corner.PistonProud.Millimeters - PracticeFigures.HomeMm, 0) / (scenario.Sheet.Piston.Lead?.Millimeters ?? 1), 1),
+            ReadingKind.TurnsMade => Math.Round(Math.Max(corner.PistonProud.Millimeters - PracticeFigures.HomeMm,
+                0) / (scenario.Sheet.Piston.Lead?.Millimeters ?? 1), 1),
             ReadingKind.Cycles => 4,
             ReadingKind.PedalStrokes => 7,
             ReadingKind.ClicksBack => 24,
@@ -99,7 +101,8 @@ public static class PracticeGauge
     internal static double Off(Instrument instrument, int seed) =>
         2 * Chance(instrument.Id.Aggregate(seed, (sum, letter) => unchecked(sum * 31 + letter))) - 1;
 
-    /// <summary>An even number from 0 up to 1 that follows from another, always the same (SplitMix64 by Steele, Lea and Flood, 2014, from memory).</summary>
+    /// <summary>An even number from 0 up to 1 that follows from another, always the same (SplitMix64 by Steele, Lea and Flood, 2014, from
+    /// memory).</summary>
     private static double Chance(int from)
     {
         var z = unchecked((ulong)(uint)from * 0x9e3779b97f4a7c15 + 0x9e3779b97f4a7c15);

@@ -25,13 +25,15 @@ public static class PracticeQuestions
     internal static readonly IReadOnlyList<PracticeOption> Ways =
     [
         new("push", "Press it straight in"), new("turn-clockwise", "Press and turn clockwise, facing it"),
-        new("turn-anticlockwise", "Press and turn anticlockwise, facing it"), new("hex-clockwise", "Turn the hex at the back clockwise, and press"),
+        new("turn-anticlockwise", "Press and turn anticlockwise, facing it"),
+            new("hex-clockwise", "Turn the hex at the back clockwise, and press"),
         new("push-pairs", "Press opposite pistons together"), new("leave", "Leave it: the maker's procedure"),
     ];
 
     private static readonly IReadOnlyList<PracticeOption> Verdicts =
     [
-        new("inside", "Everything passes"), new("too-close", "Too close to call, or not enough read"), new("outside", "Something is past its limit"),
+        new("inside", "Everything passes"), new("too-close", "Too close to call, or not enough read"),
+            new("outside", "Something is past its limit"),
     ];
 
     private static readonly IReadOnlyList<PracticeOption> StarWheel = [new("up", "Up"), new("down", "Down")];
@@ -50,7 +52,8 @@ public static class PracticeQuestions
             "piston-home" => new(step, $"How does the {side.Word()} piston go home?", Ways),
             "star-wheel-backed" => new(step, $"Which way do you turn the {side.Word()} star wheel?", StarWheel),
             "measured" or "inspected" or "shoes-measured" => new(step, $"What do the {side.Word()} readings say?", Verdicts),
-            _ => StepCatalogue.Find(step.StepId)?.Torques is { } role && scenario.Sheet.Line(role) is { } line ? Torque(scenario, seed, step, line) : null,
+            _ => StepCatalogue.Find(step.StepId)?.Torques is { } role && scenario.Sheet.Line(role) is { } line
+                ? Torque(scenario, seed, step, line) : null,
         };
     }
 
@@ -75,10 +78,14 @@ public static class PracticeQuestions
             options.Add(Option("others", other.Wanted.NewtonMeters, TorqueUnit.Nm));
         // By figure, so that the place of the right one tells nothing; two that share a figure differ in their unit.
         var turn = Math.Abs(unchecked(seed * 31 + step.StepId.Length)) % options.Count;
-        var arm = crowfoot is null ? "" : $" You need a crowfoot, {Figure.Of(crowfoot.Extension.Millimeters, 0)} mm, straight on a {Figure.Of(crowfoot.Wrench.Millimeters, 0)} mm wrench.";
-        return new(step, $"What do you set the wrench to for the {Fasteners.Words(line.Role)}s?{arm}", [.. options.Skip(turn), .. options.Take(turn)]);
+        var arm = crowfoot is null ? ""
+            : $" You need a crowfoot, {Figure.Of(crowfoot.Extension.Millimeters, 0)} mm, "
+                + $"straight on a {Figure.Of(crowfoot.Wrench.Millimeters, 0)} mm wrench.";
+        return new(step, $"What do you set the wrench to for the {Fasteners.Words(line.Role)}s?{arm}",
+            [.. options.Skip(turn), .. options.Take(turn)]);
     }
 
-    private static PracticeOption Option(string id, double figure, TorqueUnit unit) => new(id, $"{Figure.Of(figure, 1)} {TorqueReading.Words(unit)}",
+    private static PracticeOption Option(string id, double figure, TorqueUnit unit) =>
+        new(id, $"{Figure.Of(figure, 1)} {TorqueReading.Words(unit)}",
         TorqueQuantity.FromNewtonMeters(unit == TorqueUnit.LbfFt ? figure / LbfFtPerNm : figure));
 }

@@ -12,8 +12,10 @@ public static class PracticeRules
     public static (Scenario Scenario, PracticeRun Run) RunOf(JobState state)
     {
         ArgumentNullException.ThrowIfNull(state);
-        if (state.Opened?.Practice is not { } run) throw new NotAllowedException("This job is no practice.", ["Open one from the practice page."], []);
-        return (run.Scenario ?? throw new NotAllowedException("Its scenario is not known here.", ["It came from another workshop, or another version."], []), run);
+        if (state.Opened?.Practice is not { } run) throw new NotAllowedException("This job is no practice.",
+            ["Open one from the practice page."], []);
+        return (run.Scenario ?? throw new NotAllowedException("Its scenario is not known here.",
+            ["It came from another workshop, or another version."], []), run);
     }
 
     /// <summary>The car as it is by now.</summary>
@@ -29,11 +31,13 @@ public static class PracticeRules
     /// <param name="seed">Whatever is chance in it follows from this.</param>
     /// <param name="rules">The house rules.</param>
     /// <param name="instruments">The tool board.</param>
-    public static JobOpened Start(Scenario scenario, PracticeWay way, int seed, Workshop.HouseRules rules, IReadOnlyList<Instrument> instruments)
+    public static JobOpened Start(Scenario scenario, PracticeWay way, int seed, Workshop.HouseRules rules,
+        IReadOnlyList<Instrument> instruments)
     {
         ArgumentNullException.ThrowIfNull(scenario);
         // A number is given where it is stored; a bay it has none.
-        return JobRules.Open(0, 1, scenario.Vehicle, scenario.OdometerKm, scenario.DriverSays, scenario.Scope, scenario.Sheet, rules, instruments) with
+        return JobRules.Open(0, 1, scenario.Vehicle, scenario.OdometerKm, scenario.DriverSays, scenario.Scope, scenario.Sheet, rules,
+            instruments) with
         {
             Purpose = JobPurpose.Practice,
             Practice = new(scenario.Id, seed, way) { Own = ScenarioSet.Find(scenario.Id) is null ? scenario : null },
@@ -42,7 +46,8 @@ public static class PracticeRules
 
     /// <summary>What a look of the identification shows.</summary>
     /// <exception cref="NotAllowedException">It is no practice, or was ended.</exception>
-    public static Identification.Seen Sight(JobState state, Side side, Identification.Look look) => PracticeThings.Seen(Running(state).Scenario.Truth.At(side), look);
+    public static Identification.Seen Sight(JobState state, Side side, Identification.Look look) =>
+        PracticeThings.Seen(Running(state).Scenario.Truth.At(side), look);
 
     /// <summary>What a step still asks before it may be done; null where it asks nothing, or was answered.</summary>
     public static PracticeQuestion? Open(JobState state, StepKey step)
@@ -65,21 +70,26 @@ public static class PracticeRules
     public static PracticeAnswered Answer(JobState state, StepKey step, string option)
     {
         var (scenario, run) = Running(state);
-        if (PracticeQuestions.Of(scenario, run.Seed, step) is not { } question) throw new NotAllowedException("That step asks nothing.", [], []);
-        if (Planner.Why(state.Setup, state.Car, step) is { Allowed: false } why) throw new NotAllowedException("Not yet.", why.Lacking, why.Interlocks);
+        if (PracticeQuestions.Of(scenario, run.Seed, step) is not { } question) throw new NotAllowedException("That step asks nothing.",
+            [], []);
+        if (Planner.Why(state.Setup, state.Car, step) is { Allowed: false } why) throw new NotAllowedException("Not yet.", why.Lacking,
+            why.Interlocks);
         var chosen = question.Options.FirstOrDefault(o => o.Id == option)
-            ?? throw new InputException(new InputError("option", Figure.Shorten(option), string.Join(", ", question.Options.Select(o => o.Id)), "That is none of the choices."));
+            ?? throw new InputException(new InputError("option", Figure.Shorten(option),
+                string.Join(", ", question.Options.Select(o => o.Id)), "That is none of the choices."));
         return new(step, chosen.Id, chosen.Says, chosen.Set);
     }
 
-    /// <summary>Picks a step as the next one. Null where the rules allow it: then it is done at its own bench. Else the try, with what it lacks.</summary>
+    /// <summary>Picks a step as the next one. Null where the rules allow it: then it is done at its own bench. Else the try, with what it
+    /// lacks.</summary>
     /// <exception cref="InputException">No such step in this job.</exception>
     public static PracticeTried? Pick(JobState state, StepKey step)
     {
         _ = Running(state);
         ArgumentNullException.ThrowIfNull(step);
         if (!CompiledCatalogue.For(state.Setup).Steps.Any(s => s.Key == step))
-            throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of this job", "There is no such step in this job."));
+            throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of this job",
+                "There is no such step in this job."));
         var why = Planner.Why(state.Setup, state.Car, step);
         if (why.Allowed && Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(step)) return null;
         return new(step, why.Allowed ? ["It is done already, or nothing asks for it here."] : why.Lacking, why.Interlocks);
@@ -101,7 +111,8 @@ public static class PracticeRules
     public static PracticeRead Read(JobState state, Side? side, ReadingKind kind, string? instrumentId)
     {
         var (scenario, run) = Running(state);
-        if (!Enum.IsDefined(kind)) throw new InputException(new InputError("kind", kind.ToString(), "a known reading", "That reading is not known."));
+        if (!Enum.IsDefined(kind)) throw new InputException(new InputError("kind", kind.ToString(), "a known reading",
+            "That reading is not known."));
         var card = ReadingCatalogue.Card(kind);
         Instrument? instrument = null;
         if (card.Uses.Count > 0)
@@ -110,7 +121,8 @@ public static class PracticeRules
             if (instrument is null || !card.Uses.Any(instrument.Serves))
             {
                 throw new InputException(new InputError("instrumentId", Figure.Shorten(instrumentId),
-                    string.Join(", ", state.Instruments.Where(i => card.Uses.Any(i.Serves)).Select(i => i.Id)), $"{card.Name} is not read with that."));
+                    string.Join(", ", state.Instruments.Where(i => card.Uses.Any(i.Serves)).Select(i => i.Id)),
+                        $"{card.Name} is not read with that."));
             }
         }
 
@@ -124,7 +136,8 @@ public static class PracticeRules
     {
         var (scenario, run) = Running(state);
         var instrument = InstrumentCatalogue.Find(state.Instruments, instrumentId)
-            ?? throw new InputException(new InputError("instrumentId", Figure.Shorten(instrumentId), string.Join(", ", state.Instruments.Select(i => i.Id)), "That gauge is not on the job's tool board."));
+            ?? throw new InputException(new InputError("instrumentId", Figure.Shorten(instrumentId),
+                string.Join(", ", state.Instruments.Select(i => i.Id)), "That gauge is not on the job's tool board."));
         var before = state.Corner(side).Readings.Count(r => r.Measurand == measurand);
         return PracticeGauge.ReadPoint(scenario, WorldOf(state), run.Seed, side, measurand, place, instrument, before);
     }
@@ -142,8 +155,10 @@ public static class PracticeRules
     {
         _ = Running(state);
         var at = state.Log.FirstOrDefault(e => e.Id == target);
-        if (at?.Event is not PracticeAnswered || WorldOf(state).Happenings.All(h => h.Seq != at.Seq) || state.Log.Any(e => e.Seq > at.Seq && e.Event is StepDone or TorqueSigned))
-            throw new InputException(new InputError("target", target.ToString(), "a choice that did harm, with nothing done since", "There is no way back to there."));
+        if (at?.Event is not PracticeAnswered || WorldOf(state).Happenings.All(h => h.Seq != at.Seq)
+            || state.Log.Any(e => e.Seq > at.Seq && e.Event is StepDone or TorqueSigned))
+            throw new InputException(new InputError("target", target.ToString(), "a choice that did harm, with nothing done since",
+                "There is no way back to there."));
         return new(target);
     }
 
@@ -157,7 +172,8 @@ public static class PracticeRules
 
     private static bool Answered(JobState state, StepKey step)
     {
-        // A step that comes round again is asked anew: what was said before its last doing counts for that one. One that was gone back on too.
+        // A step that comes round again is asked anew: what was said before its last doing counts for that one. So is one that was gone
+        // back on.
         var last = state.Log.FindLastIndex(e => e.Event is PracticeAnswered a && a.Step == step);
         if (last < 0) return false;
         var answer = state.Log[last];
@@ -173,6 +189,7 @@ public static class PracticeRules
     private static (Scenario Scenario, PracticeRun Run) Running(JobState state)
     {
         var known = RunOf(state);
-        return state.Log.Any(e => e.Event is PracticeEnded) ? throw new NotAllowedException("This run was ended.", ["Start another one."], []) : known;
+        return state.Log.Any(e => e.Event is PracticeEnded) ? throw new NotAllowedException("This run was ended.", ["Start another one."],
+            []) : known;
     }
 }

@@ -48,7 +48,8 @@ public static class PracticeThings
         if (world.WheelOn(side)) return things;
         things.AddRange([PracticeThing.Hose, PracticeThing.RotorScrew]);
         if (scenario.Truth.At(side).Drum is not null) things.Add(PracticeThing.StarWheel);
-        if (scenario.Truth.At(side).Architecture != Architecture.ElectricOnly) things.AddRange([PracticeThing.Boot, PracticeThing.Pads, PracticeThing.SlidePins]);
+        if (scenario.Truth.At(side).Architecture != Architecture.ElectricOnly) things.AddRange([PracticeThing.Boot, PracticeThing.Pads,
+            PracticeThing.SlidePins]);
         if (!world.CaliperOn(side)) things.Add(PracticeThing.PistonFace);
         return things;
     }
@@ -63,17 +64,26 @@ public static class PracticeThings
         return thing switch
         {
             PracticeThing.Boot => Has(CornerFault.BootTorn) ? "Torn at its lower lip, and wet behind."
-                : Has(CornerFault.BootSticks) ? "Whole and dry; its lip sticks to the piston all round until it is freed." : "Whole, dry, its lip in the groove all round.",
-            PracticeThing.Pads or PracticeThing.SlidePins when world.CaliperOn(side) && (Has(CornerFault.PadsFrozen) || Has(CornerFault.PinSeized)) =>
+                : Has(CornerFault.BootSticks) ? "Whole and dry; its lip sticks to the piston all round until it is freed."
+                    : "Whole, dry, its lip in the groove all round.",
+            PracticeThing.Pads or PracticeThing.SlidePins when world.CaliperOn(side)
+                && (Has(CornerFault.PadsFrozen) || Has(CornerFault.PinSeized)) =>
                 "The caliper does not slide. Pads or pins: it does not show which.",
-            PracticeThing.Pads => Has(CornerFault.PadsFrozen) ? "Rusted into the bracket: they do not move by hand." : "They slide in their bracket by hand.",
-            PracticeThing.SlidePins => Has(CornerFault.PinSeized) ? "The lower pin does not move in its bore." : "Both pins slide and turn by hand.",
-            PracticeThing.Hose => Has(CornerFault.HoseCollapsed) ? "Sound outside. With the screw shut the piston creeps back; with it open it goes: fluid does not come back through the hose."
+            PracticeThing.Pads => Has(CornerFault.PadsFrozen) ? "Rusted into the bracket: they do not move by hand."
+                : "They slide in their bracket by hand.",
+            PracticeThing.SlidePins => Has(CornerFault.PinSeized) ? "The lower pin does not move in its bore."
+                : "Both pins slide and turn by hand.",
+            PracticeThing.Hose => Has(CornerFault.HoseCollapsed)
+                ? "Sound outside. With the screw shut the piston creeps back; with it open it goes: "
+                    + "fluid does not come back through the hose."
                 : "Sound, and fluid passes both ways.",
-            PracticeThing.RotorScrew => Has(CornerFault.ScrewBroken) ? "Its head is gone: it is broken off in the hub." : "Its cross is clean.",
+            PracticeThing.RotorScrew => Has(CornerFault.ScrewBroken) ? "Its head is gone: it is broken off in the hub."
+                : "Its cross is clean.",
             PracticeThing.NewParts => Has(CornerFault.WrongPart) ? "The ears of the new pads are 3 mm longer than those of the old ones."
-                : Has(CornerFault.SensorMissing) ? "Same shape. The old inner pad has a wear sensor, the new one has none." : "Same shape, same ears, same pin and sensor.",
-            PracticeThing.PistonFace => Has(CornerFault.NotchedFace) ? "Four notches in the face." : corner.Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.MotorTurn
+                : Has(CornerFault.SensorMissing) ? "Same shape. The old inner pad has a wear sensor, the new one has none."
+                    : "Same shape, same ears, same pin and sensor.",
+            PracticeThing.PistonFace => Has(CornerFault.NotchedFace) ? "Four notches in the face."
+                : corner.Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.MotorTurn
                 ? "Four notches in the face." : "A plain cup.",
             _ => $"A paint mark of the last visit beside the hole: {(corner.StarLoosensUp ? "up" : "down")} loosens.",
         };
@@ -99,14 +109,17 @@ public static class PracticeThings
             Look.OpposedPistons => Is(Architecture.FixedHat),
             Look.RearHexPlug => Is(Architecture.RearHex),
             Look.PistonFace => of is Architecture.CableScrew or Architecture.PullerScrew ? Identification.Seen.Cross
-                : of is Architecture.MotorTurn or Architecture.LeverPush || corner.Faults.Contains(CornerFault.NotchedFace) ? Identification.Seen.TwoNotches : Identification.Seen.PlainCup,
-            Look.PushMoves => Is(Architecture.CableScrew, Architecture.PullerScrew, Architecture.MotorTurn, Architecture.RearHex) == Identification.Seen.Yes
+                : of is Architecture.MotorTurn or Architecture.LeverPush || corner.Faults.Contains(CornerFault.NotchedFace)
+                    ? Identification.Seen.TwoNotches : Identification.Seen.PlainCup,
+            Look.PushMoves => Is(Architecture.CableScrew, Architecture.PullerScrew, Architecture.MotorTurn,
+                Architecture.RearHex) == Identification.Seen.Yes
                 ? Identification.Seen.No : Identification.Seen.Yes,
             _ => Identification.Seen.No,
         };
     }
 
     /// <summary>True where a switch works it.</summary>
-    internal static bool IsElectric(Architecture architecture) => architecture is Architecture.MotorPush or Architecture.MotorTurn or Architecture.PullerScrew
+    internal static bool IsElectric(Architecture architecture) =>
+        architecture is Architecture.MotorPush or Architecture.MotorTurn or Architecture.PullerScrew
         or Architecture.PullerHat or Architecture.MotorHat or Architecture.ElectricOnly;
 }

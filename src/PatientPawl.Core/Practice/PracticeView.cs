@@ -36,7 +36,8 @@ public sealed record HappenedRow(Happening Happening, string? Lesson, Guid? Retu
 /// <param name="Picks">Steps to pick from; empty where the plan is shown.</param>
 /// <param name="Read">What the gauges showed at the step at hand, the latest last.</param>
 public sealed record PracticeView(
-    string Title, string DriverSays, PracticeWay Way, int Minutes, bool IsEnded, PracticeQuestion? Question, string? Chosen, string? Felt, string? Tells,
+    string Title, string DriverSays, PracticeWay Way, int Minutes, bool IsEnded, PracticeQuestion? Question, string? Chosen, string? Felt,
+        string? Tells,
     IReadOnlyList<TouchRow> Things, IReadOnlyList<HappenedRow> Happened, IReadOnlyList<PickRow> Picks, IReadOnlyList<PracticeRead> Read)
 {
     /// <summary>Of a job.</summary>
@@ -52,10 +53,14 @@ public sealed record PracticeView(
         var last = state.Log.FindLast(e => e.Event is PracticeAnswered);
         var felt = last is null ? null : world.Feelings.LastOrDefault(f => f.Seq == last.Seq)?.Says;
         return new(scenario.Title, scenario.DriverSays, run.Way, world.Minutes, state.Log.Any(e => e.Event is PracticeEnded),
-            now is null ? null : PracticeRules.Open(state, now), now is null ? null : world.Answer(now)?.Says, felt, now is null ? null : world.Tells(now),
-            [.. Sides.Both.SelectMany(side => PracticeThings.Reached(world, scenario, side).Select(thing => new TouchRow(side, thing, Phrase.Capital(thing.Words()), Seen(state, side, thing))))],
-            [.. world.Happenings.Reverse().Select(h => new HappenedRow(h, h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null, Back(state, h)))],
-            run.Way == PracticeWay.Guided ? [] : [.. CompiledCatalogue.For(state.Setup).Steps.Select(s => new PickRow(s.Key, Name(s.Key))).DistinctBy(p => p.Says).OrderBy(p => p.Says, StringComparer.Ordinal)],
+            now is null ? null : PracticeRules.Open(state, now), now is null ? null : world.Answer(now)?.Says, felt, now is null ? null
+                : world.Tells(now),
+            [.. Sides.Both.SelectMany(side => PracticeThings.Reached(world, scenario, side)
+                .Select(thing => new TouchRow(side, thing, Phrase.Capital(thing.Words()), Seen(state, side, thing))))],
+            [.. world.Happenings.Reverse().Select(h => new HappenedRow(h, h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null,
+                Back(state, h)))],
+            run.Way == PracticeWay.Guided ? [] : [.. CompiledCatalogue.For(state.Setup).Steps.Select(s => new PickRow(s.Key, Name(s.Key)))
+                .DistinctBy(p => p.Says).OrderBy(p => p.Says, StringComparer.Ordinal)],
             now is null ? [] : [.. state.Log.Select(e => e.Event).OfType<PracticeRead>().Where(r => r.Side == now.Side).TakeLast(8)]);
     }
 
@@ -65,9 +70,11 @@ public sealed record PracticeView(
     private static Guid? Back(JobState state, Happening happening)
     {
         var at = state.Log.FirstOrDefault(e => e.Seq == happening.Seq);
-        var back = at?.Event is PracticeAnswered && !state.Log.Any(e => e.Seq > happening.Seq && e.Event is StepDone or TorqueSigned or PracticeReturned);
+        var back = at?.Event is PracticeAnswered && !state.Log.Any(e => e.Seq > happening.Seq
+            && e.Event is StepDone or TorqueSigned or PracticeReturned);
         return back ? at!.Id : null;
     }
 
-    private static string Name(StepKey step) => $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
+    private static string Name(StepKey step) =>
+        $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

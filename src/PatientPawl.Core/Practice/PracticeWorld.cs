@@ -40,7 +40,7 @@ public sealed record Felt(int Seq, string Says);
 /// The car that is not there: what is so after everything that was done to it. It follows from scenario and log alone, knows how parts
 /// behave and no plan, no rule and no ruling.
 /// </summary>
-public sealed class PracticeWorld
+public sealed partial class PracticeWorld
 {
     private sealed record CornerNow(CornerTruth Truth, double ProudMm)
     {
@@ -75,7 +75,8 @@ public sealed class PracticeWorld
 
         public CornerNow At(Side side) => side == Side.Left ? Left : Right;
 
-        public Now With(Side side, Func<CornerNow, CornerNow> change) => side == Side.Left ? this with { Left = change(Left) } : this with { Right = change(Right) };
+        public Now With(Side side, Func<CornerNow, CornerNow> change) => side == Side.Left ? this with { Left = change(Left) }
+            : this with { Right = change(Right) };
 
         public bool AnyCaliperOff => !Left.CaliperOn || !Right.CaliperOn;
     }
@@ -95,7 +96,8 @@ public sealed class PracticeWorld
     {
         _scenario = scenario;
         CornerNow Start(CornerTruth truth) => new(truth, truth.PistonProud.Millimeters);
-        _now = new(Start(scenario.Truth.Left), Start(scenario.Truth.Right), scenario.Sheet.Reservoir.Band.Milliliters * scenario.Truth.LevelPercent / 100, 0);
+        _now = new(Start(scenario.Truth.Left), Start(scenario.Truth.Right),
+            scenario.Sheet.Reservoir.Band.Milliliters * scenario.Truth.LevelPercent / 100, 0);
     }
 
     /// <summary>What happened, in order.</summary>
@@ -114,7 +116,9 @@ public sealed class PracticeWorld
     public double BatteryVolts => _now.BatteryHeld ? PracticeFigures.ChargerVolts : _scenario.Truth.Battery.Volts;
 
     /// <summary>How warm the brakes are by now: they cool towards 20 °C by Newton's law.</summary>
-    public Temperature BrakesAt => Temperature.FromDegreesCelsius(20 + (_scenario.Truth.BrakesAt.DegreesCelsius - 20) * Math.Exp(-_now.Minutes / PracticeFigures.CoolsInMinutes));
+    public Temperature BrakesAt =>
+        Temperature.FromDegreesCelsius(20 + (_scenario.Truth.BrakesAt.DegreesCelsius - 20)
+            * Math.Exp(-_now.Minutes / PracticeFigures.CoolsInMinutes));
 
     /// <summary>How far a piston stands proud, mm.</summary>
     public double ProudMm(Side side) => _now.At(side).ProudMm;
@@ -136,9 +140,11 @@ public sealed class PracticeWorld
         return step.StepId switch
         {
             "battery-held" => $"The meter: {Figure.Of(_scenario.Truth.Battery.Volts, 1)} V at rest.",
-            "service-closed" or "first-apply" when _scenario.Truth.Has(CarFault.ToolLostClosing) && !_now.ToolWasLost => "The tool: no answer any more, at 40 %.",
+            "service-closed" or "first-apply" when _scenario.Truth.Has(CarFault.ToolLostClosing) && !_now.ToolWasLost =>
+                "The tool: no answer any more, at 40 %.",
             "service-entered" or "service-entered-car" or "service-closed" or "first-apply" => "The tool: finished.",
-            "screws-cracked-brake" or "screws-cracked-bar" when step.Side is { } side && _now.At(side).Has(CornerFault.ScrewBroken) => "The screw: its head is gone.",
+            "screws-cracked-brake" or "screws-cracked-bar" when step.Side is { } side && _now.At(side).Has(CornerFault.ScrewBroken) =>
+                "The screw: its head is gone.",
             "piston-home" when step.Side is { } side => $"The piston stands {Figure.Of(_now.At(side).ProudMm, 1)} mm proud.",
             _ => null,
         };
@@ -235,23 +241,13 @@ public sealed class PracticeWorld
         _now = before with { Minutes = before.Minutes + 1 };
     }
 
-    private string WayOf(Side side)
-    {
-        var sheet = side == Side.Left ? _scenario.Sheet.Piston.DirectionLeft : _scenario.Sheet.Piston.DirectionRight;
-        var way = (sheet ?? TurnDirection.Clockwise) == TurnDirection.Clockwise ? "clockwise" : "anticlockwise";
-        return _scenario.Truth.At(side).Architecture switch
-        {
-            Architecture.CableScrew or Architecture.PullerScrew or Architecture.MotorTurn => $"turn-{way}",
-            Architecture.RearHex => $"hex-{way}",
-            Architecture.FixedHat => "push-pairs",
-            _ => "push",
-        };
-    }
-
-    private bool OnCaliper(Side side) => _scenario.Truth.At(side).Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.LeverPush
+    private bool OnCaliper(Side side) =>
+        _scenario.Truth.At(side).Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.LeverPush
         or Architecture.MotorPush or Architecture.MotorTurn or Architecture.RearHex;
 
-    private bool InHat(Side side) => _scenario.Truth.At(side).Architecture is Architecture.HatShoes or Architecture.PullerHat or Architecture.MotorHat or Architecture.FixedHat;
+    private bool InHat(Side side) =>
+        _scenario.Truth.At(side).Architecture is Architecture.HatShoes or Architecture.PullerHat or Architecture.MotorHat
+            or Architecture.FixedHat;
 
     private bool IsElectric => PracticeThings.IsElectric(_scenario.Truth.Left.Architecture);
 
@@ -277,7 +273,9 @@ public sealed class PracticeWorld
                 _now = _now with { Applied = false };
                 break;
             case "service-entered" or "service-entered-car" or "puller-released": IntoService(done); break;
-            case "service-closed" or "first-apply" or "brake-applied" or "brake-cycled" or "lever-cycled" or "shoe-brake-cycled": Close(step, done); break;
+            case "service-closed" or "first-apply" or "brake-applied" or "brake-cycled" or "lever-cycled" or "shoe-brake-cycled":
+                Close(step, done);
+                break;
             case "test-driven" or "bed-in": Drive(); break;
             case "pedal-proved" or "pedal-proved-routine":
                 if (_now.AnyCaliperOff) Happens(HarmTo.Part, "The pedal pushes the piston out of the caliper that is off.", null);
@@ -302,13 +300,15 @@ public sealed class PracticeWorld
             case "wheel-off": _now = _now.With(side, c => c with { WheelOn = false }); break;
             case "wheel-on": _now = _now.With(side, c => c with { WheelOn = true }); break;
             case "screws-cracked-brake":
-                if (!_now.Applied) Happens(HarmTo.Time, "The hub spins under the bit: the brake that held it has been let go.", TrapId.ScrewForgotten);
+                if (!_now.Applied) Happens(HarmTo.Time, "The hub spins under the bit: the brake that held it has been let go.",
+                    TrapId.ScrewForgotten);
                 _now = _now.With(side, c => c with { ScrewsCracked = true });
                 break;
             case "screws-cracked-bar": _now = _now.With(side, c => c with { ScrewsCracked = true }); break;
             case "caliper-off" or "fixed-caliper-off" or "caliper-swung" or "swung-caliper-off":
                 if (_scenario.Truth.Has(CarFault.PressurisesItself) && !_now.SelfPressureOff)
-                    Happens(HarmTo.Person, "The pump starts by itself and pushes the piston out past your fingers.", TrapId.PressurisesItself);
+                    Happens(HarmTo.Person, "The pump starts by itself and pushes the piston out past your fingers.",
+                        TrapId.PressurisesItself);
                 _now = _now.With(side, c => c with { CaliperOn = false });
                 break;
             case "fixed-caliper-on": PutCaliperOn(side); break;
@@ -344,57 +344,17 @@ public sealed class PracticeWorld
         _now = _now.With(side, c => c with { CaliperOn = true });
     }
 
-    private void Wake()
-    {
-        var open = Sides.Both.Where(s => !_now.At(s).CaliperOn && !_now.At(s).Unplugged && OnCaliper(s)).ToArray();
-        if (IsElectric && !_now.InService && open.Length > 0)
-            Happens(HarmTo.Person, $"The car wakes and applies its brake: the {open[0].Word()} piston comes out of an open caliper, with a hand in front of it.", TrapId.WokenByKey);
-        _now = _now with { Awake = true };
-    }
-
-    private void IntoService(StepDone? done)
-    {
-        if (done is { Found: not null }) return;
-        if (_scenario.Truth.Has(CarFault.WeakBattery) && !_now.BatteryHeld)
-        {
-            Happens(HarmTo.Car, $"{Figure.Of(BatteryVolts, 1)} V at rest sags under the motors: they stop half-way, and nobody knows where.", TrapId.WeakBattery);
-        }
-
-        _now = _now with { InService = true, Applied = false };
-        foreach (var side in Sides.Both) _now = _now.With(side, c => c with { SpindleBack = HasMotorAtCaliper || c.SpindleBack, LeverFree = true });
-    }
-
-    private void Close(string step, StepDone? done)
-    {
-        foreach (var side in Sides.Both.Where(s => OnCaliper(s) && !_now.At(s).CaliperOn))
-        {
-            Happens(IsElectric ? HarmTo.Person : HarmTo.Part,
-                $"The {side.Word()} caliper is off: {(IsElectric ? "its spindle drives the piston out until the travel ends, and whatever is in front of it with it" : "the lever winds its piston out of the bore")}.",
-                TrapId.ClosedCaliperOff);
-        }
-
-        foreach (var side in Sides.Both.Where(s => InHat(s) && !_now.At(s).RotorOn))
-            Happens(HarmTo.Part, $"The {side.Word()} shoes are pushed off their anchors: there is no drum round them.", TrapId.ClosedCaliperOff);
-        if (step is "service-closed" or "first-apply" && _scenario.Truth.Has(CarFault.ToolLostClosing) && !_now.ToolWasLost)
-        {
-            if (done is { Found: null })
-                Happens(HarmTo.Car, "The tool was lost half-way and said nothing more: one side still stands open, and it counts as closed.", TrapId.ToolLostClosing);
-            if (done is not null) _now = _now with { ToolWasLost = true };
-        }
-
-        _now = _now with { Applied = true, InService = _now.InService && done is { Found: not null } };
-        if (HasMotorAtCaliper && done is not { Found: not null })
-            foreach (var side in Sides.Both) _now = _now.With(side, c => c with { SpindleBack = false });
-    }
-
     private void Drive()
     {
         foreach (var side in Sides.Both.Where(s => _now.At(s).StandsOff))
-            Happens(HarmTo.Person, $"The pedal goes to the floor at the first stop: the {side.Word()} piston stood off its pads.", TrapId.PedalNotPumped);
+            Happens(HarmTo.Person, $"The pedal goes to the floor at the first stop: the {side.Word()} piston stood off its pads.",
+                TrapId.PedalNotPumped);
         foreach (var side in Sides.Both)
         {
             foreach (var (role, share) in _now.At(side).Pulled.Where(p => p.Value < PracticeFigures.LooseBelow))
-                Happens(HarmTo.Car, $"A {Fasteners.Words(role)}, {side.Word()}, comes loose on the road: it was pulled to {Figure.Of(share * 100, 0)} % of its figure.", null);
+                Happens(HarmTo.Car,
+                    $"A {Fasteners.Words(role)}, {side.Word()}, comes loose on the road: "
+                    + $"it was pulled to {Figure.Of(share * 100, 0)} % of its figure.", null);
         }
     }
 
@@ -403,15 +363,9 @@ public sealed class PracticeWorld
         foreach (var side in Sides.Both)
         {
             foreach (var fault in _now.At(side).Truth.Faults.Where(f => PracticeFaults.ToBeFound(f) && !Told(side, f)))
-                Happens(PracticeFaults.Harms(fault), $"{Phrase.Capital(side.Word())}: {PracticeFaults.Missed(fault)}", PracticeFaults.TrapOf(fault));
+                Happens(PracticeFaults.Harms(fault), $"{Phrase.Capital(side.Word())}: {PracticeFaults.Missed(fault)}",
+                    PracticeFaults.TrapOf(fault));
         }
-    }
-
-    private void Routine(RoutineEnded e)
-    {
-        var open = Sides.Both.Any(s => (s == Side.Left ? e.Left : e.Right) == Electric.Link.SideEnd.AtBackStop);
-        _now = _now with { InService = open, Applied = !open };
-        foreach (var side in Sides.Both) _now = _now.With(side, c => c with { SpindleBack = open && HasMotorAtCaliper, LeverFree = open || c.LeverFree });
     }
 
     private void Pull(TorqueSigned e)
@@ -426,112 +380,11 @@ public sealed class PracticeWorld
         _now = _now.With(side, at => at with { Pulled = new Dictionary<FastenerRole, double>(at.Pulled) { [e.Line.Role] = share } });
         if (share <= PracticeFigures.TightAbove) return;
         var ends = BoltStrength.Of(e.Line) is not { } strength ? "tightened past its figure"
-            : atTheBolt > strength.BreaksAt ? "breaks off" : atTheBolt > strength.StretchesAt ? "is stretched and will not hold its load" : "is tightened past its figure";
-        Happens(HarmTo.Part, $"{Figure.Of(atTheBolt, 1)} N m where {Figure.Of(e.Line.Wanted.NewtonMeters, 1)} are wanted: the {Fasteners.Words(e.Line.Role)} {ends}.",
+            : atTheBolt > strength.BreaksAt ? "breaks off" : atTheBolt > strength.StretchesAt ? "is stretched and will not hold its load"
+                : "is tightened past its figure";
+        Happens(HarmTo.Part,
+            $"{Figure.Of(atTheBolt, 1)} N m where {Figure.Of(e.Line.Wanted.NewtonMeters, 1)} are wanted: "
+            + $"the {Fasteners.Words(e.Line.Role)} {ends}.",
             PracticeQuestions.TrapOf(answer.Option));
-    }
-
-    private void Answered(PracticeAnswered e)
-    {
-        if (e.Step.Side is not { } side) return;
-        if (e.Step.StepId == "piston-home") MovePiston(side, e.Option);
-        if (e.Step.StepId == "star-wheel-backed")
-        {
-            var way = e.Option == "up";
-            if (way != _now.At(side).Truth.StarLoosensUp)
-                Happens(HarmTo.Time, "The shoes come out and bind: the hub will not turn.", TrapId.StarWheelWrongWay);
-            else Feels("The hub turns more easily with every click.");
-        }
-    }
-
-    private void ClaimHome(Side side)
-    {
-        var home = _scenario.Sheet.Piston.HomeProtrusion?.Millimeters ?? PracticeFigures.HomeMm;
-        if (_now.At(side).ProudMm <= home + 0.5) return;
-        if (_now.At(side).Has(CornerFault.PistonStuck))
-            Happens(HarmTo.Part, "It was forced home: the bore is scored, and the caliper is scrap.", TrapId.StuckForced);
-        else Happens(HarmTo.Time, $"It still stands {Figure.Of(_now.At(side).ProudMm, 1)} mm proud: the caliper does not go over its pads.", null);
-        _now = _now.With(side, c => c with { ProudMm = home, StandsOff = true });
-    }
-
-    private void MovePiston(Side side, string how)
-    {
-        var corner = _now.At(side);
-        if (corner.Has(CornerFault.PistonStuck))
-        {
-            Feels("Hard. It does not move.");
-            return;
-        }
-
-        var screw = corner.Truth.Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.MotorTurn;
-        var hex = corner.Truth.Architecture == Architecture.RearHex;
-        var clockwise = WayOf(side).EndsWith("-clockwise", StringComparison.Ordinal);
-        var turned = how is "turn-clockwise" or "turn-anticlockwise";
-        if (HasMotorAtCaliper && !corner.SpindleBack)
-        {
-            Feels("Hard. It stands on the spindle and does not move.");
-            return;
-        }
-
-        if (screw && how is "push" or "push-pairs" || hex && how is "push" or "push-pairs" or "turn-clockwise" or "turn-anticlockwise")
-        {
-            if (!corner.Stripped)
-                Happens(HarmTo.Part, "It holds, holds, and goes with a crack: its screw is stripped, the caliper is scrap.", TrapId.ClampOnScrew);
-            _now = _now.With(side, c => c with { Stripped = true });
-            return;
-        }
-
-        // A lever's piston that is pressed while it is turned goes in as if it were only pressed.
-        if (turned && !screw && corner.Truth.Architecture != Architecture.LeverPush)
-        {
-            if (!corner.Wound)
-            {
-                Happens(HarmTo.Part, "It turns and turns and does not go in: the boot winds up with it and tears.",
-                    corner.Has(CornerFault.NotchedFace) ? TrapId.NotchedMotor : TrapId.TornBoot);
-            }
-
-            _now = _now.With(side, c => c with { Wound = true });
-            return;
-        }
-
-        if (how is "hex-clockwise" or "hex-anticlockwise" && !hex)
-        {
-            Feels("There is no hex at the back of this caliper.");
-            return;
-        }
-
-        if ((screw || hex) && how.EndsWith("anticlockwise", StringComparison.Ordinal) == clockwise)
-        {
-            Feels("It comes out, not in.");
-            return;
-        }
-
-        if (how == "leave") return;
-        if (corner.Has(CornerFault.BootSticks) && !corner.BootFreed && screw)
-        {
-            Happens(HarmTo.Part, "The lip of the boot stuck to the piston: it winds up and tears.", TrapId.TornBoot);
-        }
-
-        var pullsBack = corner.Truth.Architecture is Architecture.CableScrew or Architecture.PullerScrew or Architecture.LeverPush or Architecture.RearHex;
-        if (pullsBack && !corner.LeverFree && !_now.InService)
-        {
-            Happens(HarmTo.Time, "It goes in, and springs out again as the tool lets go: the cable still pulls.", TrapId.TightCable);
-            return;
-        }
-
-        if (corner.Has(CornerFault.HoseCollapsed) && !Told(side, CornerFault.HoseCollapsed)) Feels("Hard, and it creeps back: fluid does not leave through the hose.");
-        else Feels(screw || hex ? "Firm. The face moves inward at every half turn." : "Firm, and it goes.");
-        Home(side);
-    }
-
-    private void Home(Side side)
-    {
-        var home = _scenario.Sheet.Piston.HomeProtrusion?.Millimeters ?? PracticeFigures.HomeMm;
-        var travel = Math.Max(_now.At(side).ProudMm - home, 0);
-        var bores = Enumerable.Repeat(_scenario.Sheet.Piston.Diameter, _scenario.Sheet.Piston.PistonsPerCaliper);
-        var level = _now.LevelMl + bores.Sum(b => Math.PI / 4 * b.Millimeters * b.Millimeters) * travel / 1000;
-        var brim = (_scenario.Sheet.Reservoir.Band + _scenario.Sheet.Reservoir.Headspace).Milliliters;
-        if (level > brim) Happens(HarmTo.Car, $"{Figure.Of(level - brim, 0)} mL run over the brim, down the paint.", TrapId.Overflows);
-        _now = _now.With(side, c => c with { ProudMm = Math.Min(c.ProudMm, home), StandsOff = true }) with { LevelMl = Math.Min(level, brim) };
     }
 }

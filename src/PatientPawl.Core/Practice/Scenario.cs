@@ -77,7 +77,8 @@ public enum CarFault
 /// <param name="StarLoosensUp">True where the star wheel loosens upwards.</param>
 /// <param name="Faults">What is wrong there.</param>
 public sealed record CornerTruth(
-    Architecture Architecture, Length InnerPad, Length OuterPad, Length Rotor, Length PistonProud, Length? Drum, bool StarLoosensUp, IReadOnlyList<CornerFault> Faults);
+    Architecture Architecture, Length InnerPad, Length OuterPad, Length Rotor, Length PistonProud, Length? Drum, bool StarLoosensUp,
+        IReadOnlyList<CornerFault> Faults);
 
 /// <summary>The car as it truly is.</summary>
 /// <param name="Left">Its left corner.</param>
@@ -88,7 +89,8 @@ public sealed record CornerTruth(
 /// <param name="Crowfoot">A crowfoot without which one fastener is not reached; null where every one is.</param>
 /// <param name="Faults">What else is so.</param>
 public sealed record CarTruth(
-    CornerTruth Left, CornerTruth Right, double LevelPercent, ElectricPotential Battery, Temperature BrakesAt, NeededCrowfoot? Crowfoot, IReadOnlyList<CarFault> Faults)
+    CornerTruth Left, CornerTruth Right, double LevelPercent, ElectricPotential Battery, Temperature BrakesAt, NeededCrowfoot? Crowfoot,
+        IReadOnlyList<CarFault> Faults)
 {
     /// <summary>A corner.</summary>
     public CornerTruth At(Side side) => side == Side.Left ? Left : Right;
@@ -121,18 +123,21 @@ public sealed record NeededCrowfoot(FastenerRole Role, Length Extension, Length 
 /// <param name="Traps">Mistakes that it invites.</param>
 /// <param name="Trains">What it is about.</param>
 public sealed record Scenario(
-    string Id, string Title, string DriverSays, Vehicle Vehicle, int OdometerKm, JobScope Scope, SpecSheet Sheet, CarTruth Truth, IReadOnlyList<TrapId> Traps,
+    string Id, string Title, string DriverSays, Vehicle Vehicle, int OdometerKm, JobScope Scope, SpecSheet Sheet, CarTruth Truth,
+        IReadOnlyList<TrapId> Traps,
     IReadOnlyList<Competence> Trains)
 {
     /// <summary>Refuses a scenario that no car could be, all that is wrong at once.</summary>
     /// <exception cref="InputException">Naming each field, value and range.</exception>
     public Scenario Checked()
     {
-        var checks = new Checks().Text("title", Title, 80).Text("driverSays", DriverSays, 300).Range("odometerKm", OdometerKm, 0, 2_000_000, "km")
+        var checks = new Checks().Text("title", Title, 80).Text("driverSays", DriverSays, 300)
+            .Range("odometerKm", OdometerKm, 0, 2_000_000, "km")
             .Range("truth.levelPercent", Truth.LevelPercent, 0, 150, "%").Range("truth.batteryV", Truth.Battery.Volts, 8, 15, "V")
             .Range("truth.brakesAtC", Truth.BrakesAt.DegreesCelsius, -30, 400, "°C");
         if (Id is not { Length: > 0 and <= 40 } || Id.Any(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-'))
-            checks.Add("id", Figure.Shorten(Id), "1 to 40 small letters, digits and hyphens", "An id is made of small letters, digits and hyphens.");
+            checks.Add("id", Figure.Shorten(Id), "1 to 40 small letters, digits and hyphens",
+                "An id is made of small letters, digits and hyphens.");
         if (Trains.Count == 0) checks.Add("trains", "nothing", "one competence at least", "Say what it is about.");
         foreach (var side in Sides.Both)
         {
@@ -140,11 +145,13 @@ public sealed record Scenario(
             checks.Millimetres($"{at}.innerPadMm", corner.InnerPad, 0, 40).Millimetres($"{at}.outerPadMm", corner.OuterPad, 0, 40)
                 .Millimetres($"{at}.rotorMm", corner.Rotor, 1, 40).Millimetres($"{at}.pistonProudMm", corner.PistonProud, 0, 60)
                 .Millimetres($"{at}.drumMm", corner.Drum, 50, 500);
-            if (!Enum.IsDefined(corner.Architecture)) checks.Add($"{at}.architecture", corner.Architecture.ToString(), "a known brake", "That brake is not known.");
+            if (!Enum.IsDefined(corner.Architecture)) checks.Add($"{at}.architecture", corner.Architecture.ToString(), "a known brake",
+                "That brake is not known.");
         }
 
         if (Truth.Crowfoot is { } crowfoot)
-            checks.Millimetres("truth.crowfoot.extensionMm", crowfoot.Extension, 5, 200).Millimetres("truth.crowfoot.wrenchMm", crowfoot.Wrench, 50, 1500);
+            checks.Millimetres("truth.crowfoot.extensionMm", crowfoot.Extension, 5, 200)
+                .Millimetres("truth.crowfoot.wrenchMm", crowfoot.Wrench, 50, 1500);
         checks.ThrowIfAny();
         return this with { Vehicle = Vehicle.Checked(), Sheet = Sheet.Checked() };
     }

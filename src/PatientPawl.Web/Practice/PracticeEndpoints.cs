@@ -10,11 +10,15 @@ using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Practice;
 
-public sealed record OpenRun(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, string ScenarioId, PracticeWay Way) : IVersioned;
-public sealed record AnswerCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, string Option) : IVersioned;
+public sealed record OpenRun(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, string ScenarioId, PracticeWay Way)
+    : IVersioned;
+public sealed record AnswerCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, string Option)
+    : IVersioned;
 public sealed record PickCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side) : IVersioned;
-public sealed record TouchCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, PracticeThing Thing) : IVersioned;
-public sealed record ReadCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side? Side, ReadingKind Kind, string? InstrumentId) : IVersioned;
+public sealed record TouchCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, PracticeThing Thing)
+    : IVersioned;
+public sealed record ReadCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side? Side, ReadingKind Kind,
+    string? InstrumentId) : IVersioned;
 public sealed record ReturnCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target) : IVersioned;
 public sealed record RunCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt) : IVersioned;
 
@@ -32,7 +36,8 @@ public sealed record LearnerCard(string Name, IReadOnlyList<CompetenceCard> Comp
 
 /// <summary>The practice page.</summary>
 public sealed record PracticeHome(
-    IReadOnlyList<ScenarioCard> Scenarios, IReadOnlyList<RunCard> Runs, int CardsDue, int CardsNew, IReadOnlyList<CompetenceCard> Competences, IReadOnlyList<LearnerCard>? Team);
+    IReadOnlyList<ScenarioCard> Scenarios, IReadOnlyList<RunCard> Runs, int CardsDue, int CardsNew,
+        IReadOnlyList<CompetenceCard> Competences, IReadOnlyList<LearnerCard>? Team);
 
 /// <summary>Whether a step that was picked may be done; refused ones are in the log with what they would have come to.</summary>
 public sealed record Picked(bool IsAllowed, IReadOnlyList<string> Because);
@@ -70,14 +75,17 @@ internal static class PracticeEndpoints
             var shown = library.Shown().ToLookup(s => s.TechnicianId);
             return TypedResults.Ok(new PracticeHome(
                 [.. library.Scenarios().Concat(ScenarioSet.All).Select(Card)],
-                [.. events.Practised(me.Id).Select(id => Card(id, events.State(id))).OfType<RunCard>()], boxes.Count(b => b.Due <= today), CardSet.All.Count - boxes.Count,
+                [.. events.Practised(me.Id).Select(id => Card(id, events.State(id))).OfType<RunCard>()], boxes.Count(b => b.Due <= today),
+                    CardSet.All.Count - boxes.Count,
                 Competences.Of(shown[me.Id], today),
-                me.IsLead ? [.. library.Technicians().Where(t => t.LeftAt is null).Select(t => new LearnerCard(t.Name, Competences.Of(shown[t.Id], today)))] : null));
+                me.IsLead ? [.. library.Technicians().Where(t => t.LeftAt is null)
+                    .Select(t => new LearnerCard(t.Name, Competences.Of(shown[t.Id], today)))] : null));
         });
         practice.MapPost("/runs", (OpenRun c, HttpContext http, JobCommands commands, Library library) =>
         {
             var scenario = Find(library, c.ScenarioId);
-            if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
+            if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id",
+                "The job id is empty."));
             return TypedResults.Ok(commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
                 ? PracticeRules.Start(scenario, c.Way, c.JobId.GetHashCode(), library.HouseRules, library.Instruments())
                 : throw new NotAllowedException("That run is open already.", [], [])));
@@ -96,7 +104,8 @@ internal static class PracticeEndpoints
         practice.MapPost("/scenarios/from-job", (ScenarioFrom from, HttpContext http, EventStore events, Library library) =>
         {
             http.RequireLead();
-            return TypedResults.Ok(Keep(library, ScenarioFromJob.Of(events.State(from.JobId), from.Id, from.Title, from.DriverSays, from.JobId.GetHashCode())));
+            return TypedResults.Ok(Keep(library, ScenarioFromJob.Of(events.State(from.JobId), from.Id, from.Title, from.DriverSays,
+                from.JobId.GetHashCode())));
         });
         practice.MapDelete("/scenarios/{id}", (string id, HttpContext http, Library library) =>
         {
@@ -116,7 +125,8 @@ internal static class PracticeEndpoints
             var checks = new Checks().Range("answers", given.Answers.Count, 1, MostAnswers, "");
             foreach (var answer in given.Answers.Where(a => CardSet.All.All(c => c.Id != a.CardId)))
                 checks.Add("cardId", Figure.Shorten(answer.CardId), "a card of the set", "There is no such card.");
-            foreach (var answer in given.Answers.Where(a => a.At.Year is < 2000 or > 2200)) checks.Add("at", answer.At.ToString("O"), "2000 to 2200", "The client's clock is far off.");
+            foreach (var answer in given.Answers.Where(a => a.At.Year is < 2000 or > 2200)) checks.Add("at", answer.At.ToString("O"),
+                "2000 to 2200", "The client's clock is far off.");
             checks.ThrowIfAny();
             var me = commands.Me(http);
             foreach (var answer in given.Answers.OrderBy(a => a.At)) library.Put(me.Id, answer.CardId, answer.IsRight, answer.At);
@@ -135,7 +145,8 @@ internal static class PracticeEndpoints
         {
             if (PracticeRules.Pick(events.State(id), new(c.StepId, c.Side)) is null) return TypedResults.Ok(new Picked(true, []));
             PracticeTried? tried = null;
-            commands.Append(http, id, c, (s, _) => tried = PracticeRules.Pick(s, new(c.StepId, c.Side)) ?? throw new NotAllowedException("It may be done by now.", ["Pick it once more."], []));
+            commands.Append(http, id, c, (s, _) => tried = PracticeRules.Pick(s, new(c.StepId, c.Side))
+                ?? throw new NotAllowedException("It may be done by now.", ["Pick it once more."], []));
             return TypedResults.Ok(new Picked(false, tried?.Because ?? []));
         });
         job.MapPost("/practice/look", (Guid id, TouchCommand c, HttpContext http, JobCommands commands) =>
@@ -153,27 +164,33 @@ internal static class PracticeEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Help(s))));
         job.MapPost("/practice/return", (Guid id, ReturnCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Return(s, c.Target))));
-        job.MapPost("/practice/end", (Guid id, RunCommand c, HttpContext http, JobCommands commands, EventStore events, Library library, TimeProvider clock) =>
+        job.MapPost("/practice/end", (Guid id, RunCommand c, HttpContext http, JobCommands commands, EventStore events, Library library,
+            TimeProvider clock) =>
         {
             var ended = commands.Append(http, id, c, (s, _) => PracticeRules.End(s));
             var state = events.State(id);
-            library.Show(state.Log[0].TechnicianId, [.. Debrief.Of(state).Shown.Select(s => s.Competence)], state.Opened!.Practice!.ScenarioId, Today(clock));
+            library.Show(state.Log[0].TechnicianId, [.. Debrief.Of(state).Shown.Select(s => s.Competence)],
+                state.Opened!.Practice!.ScenarioId, Today(clock));
             return TypedResults.Ok(ended);
         });
         job.MapGet("/debrief", (Guid id, EventStore events) => TypedResults.Ok(Debrief.Of(events.State(id))));
     }
 
     private static ScenarioCard Card(Scenario s) =>
-        new(s.Id, s.Title, s.DriverSays, $"{s.Vehicle.Make} {s.Vehicle.Model}", [.. s.Trains.Select(t => t.Words())], ScenarioSet.Find(s.Id) is null);
+        new(s.Id, s.Title, s.DriverSays, $"{s.Vehicle.Make} {s.Vehicle.Model}", [.. s.Trains.Select(t => t.Words())],
+            ScenarioSet.Find(s.Id) is null);
 
-    private static Scenario Find(Library library, string id) => ScenarioSet.Find(id) ?? library.Scenarios().FirstOrDefault(s => s.Id == id) ?? throw NotFound(library, id);
+    private static Scenario Find(Library library, string id) => ScenarioSet.Find(id) ?? library.Scenarios()
+        .FirstOrDefault(s => s.Id == id) ?? throw NotFound(library, id);
 
     private static InputException NotFound(Library library, string id) =>
-        new(new InputError("scenarioId", Figure.Shorten(id), string.Join(", ", library.Scenarios().Concat(ScenarioSet.All).Select(s => s.Id)), "There is no such scenario."));
+        new(new InputError("scenarioId", Figure.Shorten(id),
+            string.Join(", ", library.Scenarios().Concat(ScenarioSet.All).Select(s => s.Id)), "There is no such scenario."));
 
     private static ScenarioCard Keep(Library library, Scenario scenario)
     {
-        if (ScenarioSet.Find(scenario.Id) is not null) throw new InputException(new InputError("id", scenario.Id, "another id", "A scenario that ships has that id."));
+        if (ScenarioSet.Find(scenario.Id) is not null) throw new InputException(new InputError("id", scenario.Id, "another id",
+            "A scenario that ships has that id."));
         library.Save(scenario.Checked());
         return Card(scenario);
     }
@@ -183,7 +200,8 @@ internal static class PracticeEndpoints
     {
         if (state.Opened!.Practice is not { Own: not null } && ScenarioSet.Find(state.Opened.Practice!.ScenarioId) is null) return null;
         var debrief = Debrief.Of(state);
-        return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way, state.Log.Any(e => e.Event is PracticeEnded), debrief.Finished,
+        return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way,
+            state.Log.Any(e => e.Event is PracticeEnded), debrief.Finished,
             debrief.Harms, debrief.Minutes, DateOnly.FromDateTime(state.Log[0].At.DateTime));
     }
 

@@ -10,7 +10,8 @@ using TorqueQuantity = UnitsNet.Torque;
 
 namespace PatientPawl.Core.Tests.Practice;
 
-/// <summary>Somebody who practises. As written, the perfect one: follows the plan, looks at everything, measures what it asks for, and tells what is there.</summary>
+/// <summary>Somebody who practises. As written, the perfect one: follows the plan, looks at everything, measures what it asks for, and
+/// tells what is there.</summary>
 internal sealed class Player
 {
     private static readonly DateTimeOffset Start = new(2026, 11, 25, 8, 0, 0, TimeSpan.Zero);
@@ -46,7 +47,8 @@ internal sealed class Player
     public Player Do(Func<JobState, JobEvent> decide)
     {
         var e = decide(State);
-        State = State.With(new(Guid.NewGuid(), State.Version + 1, e, Guid.Empty, "Ada Bell", Start.AddMinutes(State.Version), Start.AddMinutes(State.Version)));
+        State = State.With(new(Guid.NewGuid(), State.Version + 1, e, Guid.Empty, "Ada Bell", Start.AddMinutes(State.Version),
+            Start.AddMinutes(State.Version)));
         return this;
     }
 
@@ -120,17 +122,21 @@ internal sealed class Player
 
         if (now.Readings.Count > 0) Read(now);
         if (now.Step is { StepId: "shoes-measured", Side: { } side } && State.Corner(side).Readings.IsEmpty) Drum(side);
-        if (PracticeRules.Open(State, now.Step) is { } question) Do(s => PracticeRules.Answer(s, now.Step, Says?.Invoke(now.Step, question) ?? Right(now, question)));
+        if (PracticeRules.Open(State, now.Step) is { } question) Do(s =>
+            PracticeRules.Answer(s, now.Step, Says?.Invoke(now.Step, question) ?? Right(now, question)));
         if (now.Role is { } role) Sign(now, role);
         else if (Stuck(now) && Can(s => JobRules.Report(s, FindingKind.StuckPiston, now.Step.Side, "does not move"))) return;
         else Do(s => JobRules.Click(s, Click(now), true, Board));
     }
 
     private List<LookOverItem> LookedOver() => [.. LookOverQuestions.All.Select(q => new LookOverItem(q.Id,
-        q.Id == LookOverQuestions.SelfPressurising && Scenario.Truth.Faults.Contains(CarFault.PressurisesItself) && Tells ? LookOverAnswer.Yes
-        : q.Settles[0] == LookOverAnswer.Yes && q.Id is not (LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising) ? LookOverAnswer.Yes : LookOverAnswer.No))];
+        q.Id == LookOverQuestions.SelfPressurising && Scenario.Truth.Faults.Contains(CarFault.PressurisesItself) && Tells
+            ? LookOverAnswer.Yes
+        : q.Settles[0] == LookOverAnswer.Yes && q.Id is not (LookOverQuestions.SimulatedPedal or LookOverQuestions.SelfPressurising)
+            ? LookOverAnswer.Yes : LookOverAnswer.No))];
 
-    private bool Stuck(StepBench now) => now.Step is { StepId: "piston-home", Side: { } side } && Tells && Scenario.Truth.At(side).Faults.Contains(CornerFault.PistonStuck);
+    private bool Stuck(StepBench now) => now.Step is { StepId: "piston-home", Side: { } side } && Tells
+        && Scenario.Truth.At(side).Faults.Contains(CornerFault.PistonStuck);
 
     private void LookRound()
     {
@@ -149,8 +155,10 @@ internal sealed class Player
         }
     }
 
-    private static bool Shows(PracticeThing thing, CornerFault fault) => (thing, fault) is (PracticeThing.Boot, CornerFault.BootTorn) or (PracticeThing.Pads, CornerFault.PadsFrozen)
-        or (PracticeThing.SlidePins, CornerFault.PinSeized) or (PracticeThing.Hose, CornerFault.HoseCollapsed) or (PracticeThing.RotorScrew, CornerFault.ScrewBroken)
+    private static bool Shows(PracticeThing thing, CornerFault fault) =>
+        (thing, fault) is (PracticeThing.Boot, CornerFault.BootTorn) or (PracticeThing.Pads, CornerFault.PadsFrozen)
+        or (PracticeThing.SlidePins, CornerFault.PinSeized) or (PracticeThing.Hose,
+            CornerFault.HoseCollapsed) or (PracticeThing.RotorScrew, CornerFault.ScrewBroken)
         or (PracticeThing.NewParts, CornerFault.WrongPart or CornerFault.SensorMissing);
 
     private static FindingKind Kind(CornerFault fault) => fault switch
@@ -168,14 +176,17 @@ internal sealed class Player
     {
         foreach (var card in LookCatalogue.All.Where(c => c.Reach <= LookReach.WheelOff))
             Do(s => JobRules.Record(s, side, card.Look, PracticeThings.Seen(Scenario.Truth.At(side), card.Look)));
-        if (!Can(s => JobRules.Rule(s, side))) throw new InvalidOperationException($"{Scenario.Id}: {side} cannot be ruled: {string.Join(", ", State.Observations(side))}");
+        if (!Can(s =>
+            JobRules.Rule(s,
+            side))) throw new InvalidOperationException($"{Scenario.Id}: {side} cannot be ruled: {string.Join(", ", State.Observations(side))}");
     }
 
     private void Read(StepBench now)
     {
         foreach (var card in now.Readings) Do(s => PracticeRules.Read(s, now.Step.Side, card.Kind, card.Instrument));
         // Under the charge that a routine wants, the charger is hung on and it is read again.
-        if (now.Readings.Any(r => r.Kind == ReadingKind.BatteryVoltage)) Do(s => PracticeRules.Read(s, now.Step.Side, ReadingKind.BatteryVoltage, null));
+        if (now.Readings.Any(r => r.Kind == ReadingKind.BatteryVoltage)) Do(s =>
+            PracticeRules.Read(s, now.Step.Side, ReadingKind.BatteryVoltage, null));
     }
 
     private void Drum(Side side)
@@ -188,21 +199,25 @@ internal sealed class Player
                 foreach (var degrees in card.HasDirection ? new double?[] { 0, 45, 90, 135 } : [null])
                 {
                     var shown = PracticeRules.ReadPoint(State, side, measurand, place, gauge);
-                    Do(s => JobRules.Take(s, side, [new(Guid.NewGuid(), measurand, place, degrees is { } d ? UnitsNet.Angle.FromDegrees(d) : null, UnitsNet.Length.FromMillimeters(shown),
+                    Do(s => JobRules.Take(s, side, [new(Guid.NewGuid(), measurand, place, degrees is { } d ? UnitsNet.Angle.FromDegrees(d)
+                        : null, UnitsNet.Length.FromMillimeters(shown),
                         InstrumentCatalogue.Get(State.Instruments, gauge), Cold ? null : World.BrakesAt.DegreesCelsius, Start)], Today));
                 }
             }
         }
     }
 
-    private double Value(StepBench now, ReadingKind kind) => State.Log.Select(e => e.Event).OfType<PracticeRead>().Last(r => r.Kind == kind && r.Side == now.Step.Side).Value;
+    private double Value(StepBench now, ReadingKind kind) => State.Log.Select(e => e.Event).OfType<PracticeRead>()
+        .Last(r => r.Kind == kind && r.Side == now.Step.Side).Value;
 
     private ClickOn Click(StepBench now)
     {
         var report = now.NeedsReport ? new ToolReport(true, "Finished", "") : null;
-        var lost = now.Step.StepId is "service-closed" or "first-apply" && Tells && Scenario.Truth.Faults.Contains(CarFault.ToolLostClosing) && now.Outcomes.Any(o => o.Id == "lost-half-way")
+        var lost = now.Step.StepId is "service-closed" or "first-apply" && Tells
+            && Scenario.Truth.Faults.Contains(CarFault.ToolLostClosing) && now.Outcomes.Any(o => o.Id == "lost-half-way")
             && !State.Log.Any(e => e.Event is StepDone { Outcome: "lost-half-way" });
-        return new(now.Step, [.. now.Readings.Select(r => new Reading(r.Kind, Value(now, r.Kind), r.Instrument))], [.. now.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)],
+        return new(now.Step, [.. now.Readings.Select(r => new Reading(r.Kind, Value(now, r.Kind), r.Instrument))],
+            [.. now.Cautions.Where(c => c.MustAcknowledge).Select(c => c.Id)],
             null, lost ? null : report, now.NoteWanted is null ? null : "seen to and put right")
         { Outcome = lost ? "lost-half-way" : now.Step.StepId == "verdict-settled" ? "renewed" : null };
     }
@@ -211,8 +226,10 @@ internal sealed class Player
     {
         var usual = (TorqueSetting.RoleBands[role].Low + TorqueSetting.RoleBands[role].High) / 2;
         var wanted = now.Torque?.Wanted.NewtonMeters ?? usual;
-        var wrench = new Wrench("W", "Test", TorqueQuantity.FromNewtonMeters(wanted < 25 ? 25 : wanted < 60 ? 60 : 250), TorqueQuantity.FromNewtonMeters(0.5), UnitsNet.Length.FromMillimeters(400), WrenchType.Setting, new(2027, 1, 1));
-        Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, wrench, null, TorqueUnit.Nm, now.Torque is null ? TorqueQuantity.FromNewtonMeters(usual) : null, now.Torque is null ? 1 : null, null), Today));
+        var wrench = new Wrench("W", "Test", TorqueQuantity.FromNewtonMeters(wanted < 25 ? 25 : wanted < 60 ? 60 : 250),
+            TorqueQuantity.FromNewtonMeters(0.5), UnitsNet.Length.FromMillimeters(400), WrenchType.Setting, new(2027, 1, 1));
+        Do(s => JobRules.Sign(s, new(now.Step, now.NextIndex, wrench, null, TorqueUnit.Nm, now.Torque is null
+            ? TorqueQuantity.FromNewtonMeters(usual) : null, now.Torque is null ? 1 : null, null), Today));
     }
 
     private string Right(StepBench now, PracticeQuestion question) => now.Step.StepId switch
@@ -226,9 +243,11 @@ internal sealed class Player
     // What the engine would say of the readings just taken: the click is tried on a copy.
     private string Verdict(StepBench now)
     {
-        var probe = State.With(new(Guid.NewGuid(), State.Version + 1, new PracticeAnswered(now.Step, "inside", "", null), Guid.Empty, "Ada Bell", Start, Start));
+        var probe = State.With(new(Guid.NewGuid(), State.Version + 1, new PracticeAnswered(now.Step, "inside", "", null), Guid.Empty,
+            "Ada Bell", Start, Start));
         var done = JobRules.Click(probe, Click(now), true, Board) as StepDone;
         return done?.Verdicts is not { Count: > 0 } verdicts ? "too-close"
-            : verdicts.Select(v => v.Verdict).MaxBy(Verdicts.Weight) switch { Core.Measuring.Verdict.Inside => "inside", Core.Measuring.Verdict.Outside => "outside", _ => "too-close" };
+            : verdicts.Select(v => v.Verdict).MaxBy(Verdicts.Weight) switch { Core.Measuring.Verdict.Inside => "inside",
+                Core.Measuring.Verdict.Outside => "outside", _ => "too-close" };
     }
 }

@@ -34,7 +34,8 @@ public class PublishedTableTests
         foreach (var s in ScenarioSet.All)
             page.AppendLine($"| {s.Title} (`{s.Id}`) | {s.Truth.Left.Architecture.Words()} | {string.Join(", ", s.Trains.Select(t => t.Words().ToLowerInvariant()))} | {string.Join(", ", s.Traps.Select(t => (int)t + 1))} |");
         page.AppendLine().AppendLine("## Traps").AppendLine().AppendLine("Common practice, no source.").AppendLine();
-        page.AppendLine("| | What the car is like | What is done | What comes of it | What to take from it |").AppendLine("|---|---|---|---|---|");
+        page.AppendLine("| | What the car is like | What is done | What comes of it | What to take from it |")
+            .AppendLine("|---|---|---|---|---|");
         foreach (var t in TrapCatalogue.All) page.AppendLine($"| {(int)t.Id + 1} | {t.State} | {t.WrongAction} | {t.Consequence} | {t.Lesson} |");
         page.AppendLine().AppendLine("""
             ## How a verdict is judged

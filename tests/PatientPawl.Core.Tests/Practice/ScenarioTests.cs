@@ -6,11 +6,13 @@ using PatientPawl.Core.Retraction;
 
 namespace PatientPawl.Core.Tests.Practice;
 
-/// <summary>Every scenario played by somebody who does everything right, by somebody who falls into its traps, and by somebody careless.</summary>
+/// <summary>Every scenario played by somebody who does everything right, by somebody who falls into its traps, and by somebody
+/// careless.</summary>
 public class ScenarioTests
 {
     // PAWL_SEEDS plays each scenario as often as is asked, 200 by hand; the usual run has time for one.
-    private static readonly int Seeds = int.TryParse(Environment.GetEnvironmentVariable("PAWL_SEEDS"), out var asked) ? Math.Max(asked, 1) : 1;
+    private static readonly int Seeds = int.TryParse(Environment.GetEnvironmentVariable("PAWL_SEEDS"), out var asked) ? Math.Max(asked, 1)
+        : 1;
 
     public static TheoryData<string> Ids() => [.. ScenarioSet.All.Select(s => s.Id)];
 
@@ -33,7 +35,8 @@ public class ScenarioTests
         for (var seed = 1; seed <= Seeds; seed++)
         {
             var debrief = Debrief.Of(new Player(scenario, seed).ToTheEnd().State);
-            debrief.Lines.Where(l => l.Mark is DebriefMark.Harm or DebriefMark.Missed or DebriefMark.Refused or DebriefMark.Wrong or DebriefMark.RightByLuck)
+            debrief.Lines.Where(l =>
+                l.Mark is DebriefMark.Harm or DebriefMark.Missed or DebriefMark.Refused or DebriefMark.Wrong or DebriefMark.RightByLuck)
                 .Select(l => $"{l.Mark}: {l.What}: {l.Says} {l.Better}").ShouldBeEmpty($"{id}, seed {seed}");
             debrief.Finished.ShouldBeTrue(id);
             debrief.Shown.Select(s => s.Competence).ShouldBe(scenario.Trains, id);
@@ -74,12 +77,14 @@ public class ScenarioTests
         if (trap == TrapId.WokenByKey) OffBeforeService(player);
         if (trap == TrapId.NothingRecorded) player.Until("wheel-off", Side.Left).Do(PracticeRules.End);
         else player.ToTheEnd(unless: () => Debrief.Of(player.State).Traps.Contains(trap));
-        Debrief.Of(player.State).Traps.ShouldContain(trap, string.Join("\n", Debrief.Of(player.State).Lines.Where(l => l.Mark != DebriefMark.Done)));
+        Debrief.Of(player.State).Traps.ShouldContain(trap, string.Join("\n",
+            Debrief.Of(player.State).Lines.Where(l => l.Mark != DebriefMark.Done)));
 
         Player Answering(string step, Func<StepKey, string> says, string drumGauge = "bore-micrometer") => new(scenario, 1)
         {
             DrumGauge = drumGauge,
-            Says = (key, question) => key.StepId.EndsWith(step, StringComparison.Ordinal) && question.Options.Any(o => o.Id == says(key)) ? says(key) : null,
+            Says = (key, question) => key.StepId.EndsWith(step, StringComparison.Ordinal) && question.Options.Any(o => o.Id == says(key))
+                ? says(key) : null,
         };
 
         Player Picking(params string[] steps) => new(scenario, 1)
@@ -99,7 +104,8 @@ public class ScenarioTests
         void OffBeforeService(Player p)
         {
             p.Until("chocks-in");
-            p.Do(s => JobRules.OutOfOrder(s, new ClickOn(new("caliper-off", Side.Left), [], [], null, null, "in a hurry"), new(Core.Measuring.InstrumentCatalogue.Defaults, new(2026, 11, 25))));
+            p.Do(s => JobRules.OutOfOrder(s, new ClickOn(new("caliper-off", Side.Left), [], [], null, null, "in a hurry"),
+                new(Core.Measuring.InstrumentCatalogue.Defaults, new(2026, 11, 25))));
         }
     }
 
@@ -109,7 +115,8 @@ public class ScenarioTests
         foreach (var scenario in ScenarioSet.All)
         {
             var random = new Random(scenario.Id.Length);
-            var player = new Player(scenario, 3) { Tells = false, Says = (_, question) => question.Options[random.Next(question.Options.Count)].Id };
+            var player = new Player(scenario, 3) { Tells = false, Says = (_, question) =>
+                question.Options[random.Next(question.Options.Count)].Id };
             for (var i = 0; i < 60 && !player.State.HandedOver; i++)
             {
                 var keys = CompiledCatalogue.For(player.State.Setup).Steps;
@@ -120,7 +127,8 @@ public class ScenarioTests
 
             player.Do(PracticeRules.End);
             var debrief = Debrief.Of(player.State);
-            debrief.Lines.Where(l => l.Mark is DebriefMark.Harm or DebriefMark.Refused or DebriefMark.Missed).ShouldAllBe(l => l.Says.Length > 10);
+            debrief.Lines.Where(l => l.Mark is DebriefMark.Harm or DebriefMark.Refused or DebriefMark.Missed)
+                .ShouldAllBe(l => l.Says.Length > 10);
             if (scenario.Traps.Count > 0) debrief.Shown.ShouldBeEmpty(scenario.Id);
         }
     }
@@ -133,7 +141,8 @@ public class ScenarioTests
         var again = PracticeWorld.Of(scenario, first.State.Log, k => first.State.Times.Minutes([k]));
         again.LevelPercent.ShouldBe(first.World.LevelPercent);
         again.Minutes.ShouldBe(first.World.Minutes);
-        string Readings(int seed) => string.Join(" ", new Player(scenario, seed).Until("pads-in", Side.Left).State.Log.Select(e => e.Event).OfType<PracticeRead>().Select(r => r.Value));
+        string Readings(int seed) => string.Join(" ", new Player(scenario, seed)
+            .Until("pads-in", Side.Left).State.Log.Select(e => e.Event).OfType<PracticeRead>().Select(r => r.Value));
         Readings(9).ShouldBe(Readings(9));
         Readings(9).ShouldNotBe(Readings(10));
     }

@@ -28,9 +28,11 @@ public class WorldTests
     // ISO 898-1, nominal stress areas 36.6 and 88.1 mm2 (coarse M8, fine M12x1.5), tensile 800 and 1040 MPa; T = 0.2 d F. From memory.
     [InlineData(8, 1.25, PropertyClass.C88, 34.0, 46.9)]
     [InlineData(12, 1.5, PropertyClass.C109, 175.5, 219.9)]
-    public void A_bolt_stretches_and_breaks_where_its_strength_says(double d, double pitch, PropertyClass of, double stretches, double breaks)
+    public void A_bolt_stretches_and_breaks_where_its_strength_says(double d, double pitch, PropertyClass of, double stretches,
+        double breaks)
     {
-        var line = new TorqueLine(FastenerRole.SlidePin, 2, Length.FromMillimeters(d), Length.FromMillimeters(pitch), of, "hex", UnitsNet.Torque.FromNewtonMeters(30), null, false, true, false, null);
+        var line = new TorqueLine(FastenerRole.SlidePin, 2, Length.FromMillimeters(d), Length.FromMillimeters(pitch), of, "hex",
+            UnitsNet.Torque.FromNewtonMeters(30), null, false, true, false, null);
         var strength = BoltStrength.Of(line)!;
         strength.StretchesAt.ShouldBe(stretches, stretches * 0.01);
         strength.BreaksAt.ShouldBe(breaks, breaks * 0.01);
@@ -58,9 +60,12 @@ public class WorldTests
         var world = PracticeWorld.Of(scenario, [], _ => 0);
         foreach (var instrument in InstrumentCatalogue.Defaults)
         {
-            var off = Enumerable.Range(0, 2000).Select(seed => PracticeGauge.Read(scenario, world, seed, Side.Left, ReadingKind.RotorThickness, instrument, 0) - scenario.Truth.Left.Rotor.Millimeters).ToArray();
+            var off = Enumerable.Range(0, 2000).Select(seed =>
+                PracticeGauge.Read(scenario, world, seed, Side.Left, ReadingKind.RotorThickness, instrument,
+                0) - scenario.Truth.Left.Rotor.Millimeters).ToArray();
             // Rectangular error within the class, normal scatter of a third of the repeatability, half a step of rounding.
-            off.Max(Math.Abs).ShouldBeLessThan(instrument.PermissibleError.Millimeters + 2 * (instrument.Repeatability ?? instrument.Resolution).Millimeters);
+            off.Max(Math.Abs).ShouldBeLessThan(instrument.PermissibleError.Millimeters + 2 * (instrument.Repeatability
+                ?? instrument.Resolution).Millimeters);
             Math.Abs(off.Average()).ShouldBeLessThan(instrument.PermissibleError.Millimeters * 0.1 + instrument.Resolution.Millimeters / 2);
         }
     }
@@ -81,12 +86,15 @@ public class WorldTests
                 var times = (seed * 0.6180339887 % 1 - 0.5) * 18;
                 var truth = scenario.Truth with { Left = scenario.Truth.Left with { Rotor = limit + Length.FromMillimeters(times * u) } };
                 var car = scenario with { Truth = truth };
-                var read = Length.FromMillimeters(PracticeGauge.Read(car, PracticeWorld.Of(car, [], _ => 0), seed, Side.Left, ReadingKind.RotorThickness, instrument, 0));
-                var said = LimitJudgement.Judge(new(Judged.RotorThickness, Side.Left), read, limit, LimitKind.Minimum, instrument, false).Verdict;
+                var read = Length.FromMillimeters(PracticeGauge.Read(car, PracticeWorld.Of(car, [], _ => 0), seed, Side.Left,
+                    ReadingKind.RotorThickness, instrument, 0));
+                var said = LimitJudgement.Judge(new(Judged.RotorThickness, Side.Left), read, limit, LimitKind.Minimum, instrument,
+                    false).Verdict;
                 var wrong = said == (times > 0 ? Verdict.Outside : Verdict.Inside);
                 if (Math.Abs(times) > 3.5) wrong.ShouldBeFalse($"{instrument.Name}, {times} u from its limit");
                 else (wrongNear, near) = (wrongNear + (wrong ? 1 : 0), near + 1);
-                if (Math.Abs(times) > 6) said.ShouldBe(times > 0 ? Verdict.Inside : Verdict.Outside, $"{instrument.Name}, {times} u from its limit");
+                if (Math.Abs(times) > 6) said.ShouldBe(times > 0 ? Verdict.Inside : Verdict.Outside,
+                    $"{instrument.Name}, {times} u from its limit");
             }
 
             // JCGM 106: the guard band leaves a risk of 5 % at most; three standard deviations of a binomial count on top.
@@ -110,7 +118,8 @@ public class WorldTests
 
         LeitnerBoxes.After("a", box, false, day).ShouldBe(new CardBox("a", 1, day.AddDays(1), 5, 1));
         var cards = CardSet.All;
-        var dealt = LeitnerBoxes.Deal(cards, [new(cards[3].Id, 2, day, 1, 0), new(cards[5].Id, 1, day.AddDays(-1), 0, 1), new(cards[0].Id, 3, day.AddDays(1), 2, 0)], day, 4);
+        var dealt = LeitnerBoxes.Deal(cards, [new(cards[3].Id, 2, day, 1, 0), new(cards[5].Id, 1, day.AddDays(-1), 0, 1),
+            new(cards[0].Id, 3, day.AddDays(1), 2, 0)], day, 4);
         dealt.Select(c => c.Id).ShouldBe([cards[5].Id, cards[3].Id, cards[1].Id, cards[2].Id]);
     }
 
@@ -134,7 +143,8 @@ public class WorldTests
     {
         var (me, today) = (Guid.NewGuid(), new DateOnly(2026, 11, 25));
         bool Shown(params (string Scenario, int DaysAgo)[] runs) =>
-            Competences.Of(runs.Select(r => new ShownOnce(me, Competence.Torque, r.Scenario, today.AddDays(-r.DaysAgo))), today).Single(c => c.Competence == Competence.Torque).IsShown;
+            Competences.Of(runs.Select(r => new ShownOnce(me, Competence.Torque, r.Scenario, today.AddDays(-r.DaysAgo))), today)
+                .Single(c => c.Competence == Competence.Torque).IsShown;
         Shown(("two-units", 1), ("crowfoot", 300)).ShouldBeTrue();
         Shown(("two-units", 1), ("two-units", 5)).ShouldBeFalse();
         Shown(("two-units", 1), ("crowfoot", 400)).ShouldBeFalse();
