@@ -92,7 +92,8 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         return database.Read(c => Load(c, null, jobId)) is { } s ? _states.Keep(jobId, s.Version, s).Value : throw new UnknownJobException(jobId);
     }
 
-    public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by number").Select(Guid.Parse).ToList());
+    /// <summary>Every job by its number, practice after them.</summary>
+    public IReadOnlyList<Guid> JobIds() => database.Read(c => c.Query<string>("select id from job order by learner is not null, number").Select(Guid.Parse).ToList());
 
     public int NextNumber() => database.Read(c => JobIndex.NextNumber(c, null));
 
