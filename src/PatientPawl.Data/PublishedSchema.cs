@@ -17,8 +17,11 @@ public static class PublishedSchema
             TreatNullObliviousAsNonNullable = true,
             // Quantities have their own converter: on paper they are plain numbers, the unit standing in the name.
             TransformSchemaNode = (context, node) => PawlJson.IsQuantity(context.TypeInfo.Type)
-                ? new JsonObject { ["type"] = Nullable.GetUnderlyingType(context.TypeInfo.Type) is null ? "number"
-                    : new JsonArray("number", "null") }
+                ? new JsonObject
+                {
+                    ["type"] = Nullable.GetUnderlyingType(context.TypeInfo.Type) is null ? "number"
+                    : new JsonArray("number", "null")
+                }
                 : node,
         }).AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");

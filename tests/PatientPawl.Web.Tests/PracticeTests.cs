@@ -172,9 +172,13 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
             };
             var made = of with
             {
-                Truth = of.Truth with { Left = Corner(of.Truth.Left), Right = Corner(of.Truth.Right),
+                Truth = of.Truth with
+                {
+                    Left = Corner(of.Truth.Left),
+                    Right = Corner(of.Truth.Right),
                     LevelPercent = Math.Round(random.NextDouble() * 150, 2),
-                    BrakesAt = Temperature.FromDegreesCelsius(random.Next(-30, 400)) },
+                    BrakesAt = Temperature.FromDegreesCelsius(random.Next(-30, 400))
+                },
             };
             made.Checked();
             var text = JsonSerializer.Serialize(made, PawlJson.Options);
@@ -182,8 +186,14 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         }
 
         var bad = ScenarioSet.All[0];
-        var e = Should.Throw<Core.InputException>(() => (bad with { Truth = bad.Truth with { LevelPercent = 500,
-            Left = bad.Truth.Left with { Rotor = Length.FromMillimeters(900) } } }).Checked());
+        var e = Should.Throw<Core.InputException>(() => (bad with
+        {
+            Truth = bad.Truth with
+            {
+                LevelPercent = 500,
+                Left = bad.Truth.Left with { Rotor = Length.FromMillimeters(900) }
+            }
+        }).Checked());
         e.Errors.Select(x => x.Field).ShouldBe(["truth.levelPercent", "truth.left.rotorMm"]);
     }
 }

@@ -247,7 +247,11 @@ internal sealed class Player
             "Ada Bell", Start, Start));
         var done = JobRules.Click(probe, Click(now), true, Board) as StepDone;
         return done?.Verdicts is not { Count: > 0 } verdicts ? "too-close"
-            : verdicts.Select(v => v.Verdict).MaxBy(Verdicts.Weight) switch { Core.Measuring.Verdict.Inside => "inside",
-                Core.Measuring.Verdict.Outside => "outside", _ => "too-close" };
+            : verdicts.Select(v => v.Verdict).MaxBy(Verdicts.Weight) switch
+            {
+                Core.Measuring.Verdict.Inside => "inside",
+                Core.Measuring.Verdict.Outside => "outside",
+                _ => "too-close"
+            };
     }
 }

@@ -115,8 +115,12 @@ public class ScenarioTests
         foreach (var scenario in ScenarioSet.All)
         {
             var random = new Random(scenario.Id.Length);
-            var player = new Player(scenario, 3) { Tells = false, Says = (_, question) =>
-                question.Options[random.Next(question.Options.Count)].Id };
+            var player = new Player(scenario, 3)
+            {
+                Tells = false,
+                Says = (_, question) =>
+                question.Options[random.Next(question.Options.Count)].Id
+            };
             for (var i = 0; i < 60 && !player.State.HandedOver; i++)
             {
                 var keys = CompiledCatalogue.For(player.State.Setup).Steps;
