@@ -112,7 +112,7 @@ test("a sign-in that ends in the middle of a torque takes the PIN in place, and 
   await dialog.getByRole("button", { name: "Go on" }).click();
   await expect(dialog).toBeHidden();
   await expect(sign(page, 2)).toBeEnabled();
-  expect((await signatures(page, jobId)).length).toBe(before.length + 1);
+  await expect.poll(async () => (await signatures(page, jobId)).length).toBe(before.length + 1);
 });
 
 test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser }) => {

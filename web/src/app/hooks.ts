@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useIsMutating, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
 import { useAsking } from "./changes";
@@ -35,6 +35,11 @@ interface Header {
   occurredAt: string;
 }
 
+const commandsOf = (jobId: string | undefined) => ["job command", jobId];
+
+/** Whether a command on the job is on its way, from whichever part of the page: the next would be refused as a step behind. */
+export const useIsCommanding = (jobId: string) => useIsMutating({ mutationKey: commandsOf(jobId) }) > 0;
+
 /**
  * Sends a command. The same command sent again after a failure carries the same id, so that a click that did get through
  * is not counted twice; nothing typed is cleared until the server has said yes.
@@ -46,6 +51,7 @@ export function useCommand<Body>(
   const client = useQueryClient();
   const pending = useRef<{ key: string; header: Header } | null>(null);
   return useMutation<unknown, ApiError | Error, Body>({
+    mutationKey: commandsOf(job?.id),
     mutationFn: async (body) => {
       if (!job) throw new Error("The job is not loaded yet.");
       const key = JSON.stringify(body);

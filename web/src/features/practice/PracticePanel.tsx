@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { api, take, type JobView, type Schemas, type StepBench, type StepKey } from "../../app/api";
-import { useCommand } from "../../app/hooks";
+import { useCommand, useIsCommanding } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { duration, figure } from "../jobs/words";
@@ -39,6 +39,7 @@ export function PracticePanel({
     placeholderData: (old) => old,
   });
   const client = useQueryClient();
+  const isBusy = useIsCommanding(job.id);
   const path = { params: { path: { id: job.id } } };
   const help = useCommand<null>(job, (h) =>
     take(api.POST("/api/jobs/{id}/practice/help", { ...path, body: h })),
@@ -64,14 +65,14 @@ export function PracticePanel({
           </button>
         )}
         {!of.isEnded && of.way === "alone" && !bench && (
-          <button type="button" className="btn" disabled={help.isPending} onClick={() => help.mutate(null)}>
+          <button type="button" className="btn" disabled={isBusy} onClick={() => help.mutate(null)}>
             What is next?
           </button>
         )}
         <button
           type="button"
           className="btn"
-          disabled={end.isPending}
+          disabled={isBusy}
           onClick={() => {
             const away = () => {
               void client.invalidateQueries({ queryKey: ["practice"] });
@@ -102,6 +103,7 @@ export function PracticePanel({
 
 /** What is asked before anything shows how it is done. */
 function Question({ job, question }: { job: JobView; question: Schemas["PracticeQuestion"] }) {
+  const isBusy = useIsCommanding(job.id);
   const answer = useCommand<string>(job, (h, option) =>
     take(
       api.POST("/api/jobs/{id}/practice/answer", {
@@ -122,7 +124,7 @@ function Question({ job, question }: { job: JobView; question: Schemas["Practice
           key={o.id}
           type="button"
           className="btn min-h-14 justify-start text-left !text-[20px] whitespace-normal"
-          disabled={answer.isPending}
+          disabled={isBusy}
           onClick={() => answer.mutate(o.id)}
         >
           {o.says}
@@ -135,6 +137,7 @@ function Question({ job, question }: { job: JobView; question: Schemas["Practice
 
 /** The latest that happened, with the way back to before it. */
 function Happened({ job, row }: { job: JobView; row: Schemas["HappenedRow"] }) {
+  const isBusy = useIsCommanding(job.id);
   const back = useCommand<string>(job, (h, target) =>
     take(
       api.POST("/api/jobs/{id}/practice/return", {
@@ -152,12 +155,7 @@ function Happened({ job, row }: { job: JobView; row: Schemas["HappenedRow"] }) {
       <p className="m-0">{happening.says}</p>
       {lesson && <p className="m-0 text-ink-2">{lesson}</p>}
       {returnTo && (
-        <button
-          type="button"
-          className="btn mt-2"
-          disabled={back.isPending}
-          onClick={() => back.mutate(returnTo)}
-        >
+        <button type="button" className="btn mt-2" disabled={isBusy} onClick={() => back.mutate(returnTo)}>
           Back to before it
         </button>
       )}
@@ -168,6 +166,7 @@ function Happened({ job, row }: { job: JobView; row: Schemas["HappenedRow"] }) {
 
 /** Gauges of the step at hand: each shows what the car that is not there has, as well as the gauge can tell. */
 function Gauges({ job, bench, read }: { job: JobView; bench: StepBench; read: Schemas["PracticeRead"][] }) {
+  const isBusy = useIsCommanding(job.id);
   const take1 = useCommand<{ kind: Schemas["ReadingKind"]; instrumentId: string | null }>(job, (h, body) =>
     take(
       api.POST("/api/jobs/{id}/practice/read", {
@@ -185,7 +184,7 @@ function Gauges({ job, bench, read }: { job: JobView; bench: StepBench; read: Sc
             key={r.kind}
             type="button"
             className="btn"
-            disabled={take1.isPending}
+            disabled={isBusy}
             onClick={() => take1.mutate({ kind: r.kind, instrumentId: r.instrument })}
           >
             {r.name}
@@ -206,6 +205,7 @@ function Gauges({ job, bench, read }: { job: JobView; bench: StepBench; read: Sc
 
 /** Things that can be touched: what is there is seen by touching it, and some of it misleads. */
 function TouchDialog({ job, things }: { job: JobView; things: Schemas["TouchRow"][] }) {
+  const isBusy = useIsCommanding(job.id);
   const touch = useCommand<Schemas["TouchRow"]>(job, (h, row) =>
     take(
       api.POST("/api/jobs/{id}/practice/look", {
@@ -229,7 +229,7 @@ function TouchDialog({ job, things }: { job: JobView; things: Schemas["TouchRow"
                     <button
                       type="button"
                       className="btn"
-                      disabled={touch.isPending}
+                      disabled={isBusy}
                       aria-label={`${t.says}, ${side}`}
                       onClick={() => touch.mutate(t)}
                     >
@@ -279,6 +279,7 @@ function Pick({
 }) {
   const [search, setSearch] = useState("");
   const [because, setBecause] = useState<string[]>([]);
+  const isBusy = useIsCommanding(job.id);
   const choose = useCommand<StepKey>(job, async (h, step) => {
     const answer = await take(
       api.POST("/api/jobs/{id}/practice/pick", {
@@ -320,7 +321,7 @@ function Pick({
               key={p.says}
               type="button"
               className="btn flex-none justify-start"
-              disabled={choose.isPending}
+              disabled={isBusy}
               onClick={() => choose.mutate(p.step)}
             >
               {p.says}
