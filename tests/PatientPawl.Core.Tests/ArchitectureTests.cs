@@ -129,7 +129,7 @@ public class ArchitectureTests
         rows.SelectMany(r => r[2].Split(',')).Select(c => c.Trim(' ', '`')).Where(c => !checks.Contains(c)).ShouldBeEmpty();
     }
 
-    private static string Repository()
+    internal static string Repository()
     {
         var folder = AppContext.BaseDirectory;
         while (!Directory.Exists(Path.Combine(folder, "docs"))) folder = Path.GetDirectoryName(folder) ?? throw new DirectoryNotFoundException("No docs above the tests.");

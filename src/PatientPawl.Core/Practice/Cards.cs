@@ -149,13 +149,10 @@ public static class CardSet
                 var line = sheet.Line(role)!;
                 var crowfoot = n % 2 == 0 ? new NeededCrowfoot(role, Length.FromMillimeters(45 + 10 * n), Length.FromMillimeters(380))
                     : null;
-                var set = TorqueSetting.Compute(line, new("C", "Card", UnitsNet.Torque.FromNewtonMeters(300),
-                    UnitsNet.Torque.FromNewtonMeters(0.1), Length.FromMillimeters(380), WrenchType.Setting, DateOnly.MaxValue),
-                    crowfoot is null ? null : new(crowfoot.Extension, Angle.Zero), DateOnly.MinValue);
-                var right = set.OnTheScale.NewtonMeters;
+                var right = PracticeQuestions.Setting(line, crowfoot).NewtonMeters;
                 var other = sheet.Line(role == FastenerRole.SlidePin ? FastenerRole.Bracket : FastenerRole.SlidePin)!.Wanted.NewtonMeters;
                 List<(double Figure, string Why)> wrong = [(other, TrapCatalogue.Of(TrapId.OthersFigure).Lesson),
-                    (line.Wanted.NewtonMeters * 0.7375621, TrapCatalogue.Of(TrapId.UnitSlip).Lesson)];
+                    (line.Wanted.PoundForceFeet, TrapCatalogue.Of(TrapId.UnitSlip).Lesson)];
                 if (crowfoot is not null) wrong.Add((line.Wanted.NewtonMeters, TrapCatalogue.Of(TrapId.CrowfootForgotten).Lesson));
                 yield return new($"wrench-{++n}", Competence.Torque, $"What do you set the wrench to for the {Fasteners.Words(role)}s?",
                     [
@@ -192,9 +189,9 @@ public static class CardSet
                     {
                         yield return new($"next-{architecture.ToString().ToLowerInvariant()}-{++n}", Competence.Sequence,
                             "Which of these may be done now?",
-                            [$"{architecture.Words()}, new pads.", $"Done last: {Name(plan[i - 1])}."],
-                            [.. later.Select(k => new CardChoice(Name(k.Key), false, string.Join(" ", k.Why.Lacking.Take(2))))
-                                .Append(new(Name(plan[i]), true, type.Because)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
+                            [$"{architecture.Words()}, new pads.", $"Done last: {StepCatalogue.Words(plan[i - 1])}."],
+                            [.. later.Select(k => new CardChoice(StepCatalogue.Words(k.Key), false, string.Join(" ", k.Why.Lacking.Take(2))))
+                                .Append(new(StepCatalogue.Words(plan[i]), true, type.Because)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
                     }
                 }
 
@@ -215,7 +212,4 @@ public static class CardSet
                     .Append(new(trap.Consequence, true, trap.Lesson)).OrderBy(c => c.Says, StringComparer.Ordinal)]);
         }
     }
-
-    private static string Name(StepKey step) =>
-        $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

@@ -76,7 +76,7 @@ public sealed record Debrief(
             foreach (var h in happened)
             {
                 var lesson = h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null;
-                lines.Add(new(e.Seq, h.Step, Name(h.Step), !h.Carried ? DebriefMark.Refused
+                lines.Add(new(e.Seq, h.Step, h.Step is { } where ? StepCatalogue.Words(where) : "", !h.Carried ? DebriefMark.Refused
                     : e.Event is StepDone { Step.StepId: "handed-over" } ? DebriefMark.Missed : DebriefMark.Harm,
                     h.Says, lesson, h.Trap));
             }
@@ -86,7 +86,7 @@ public sealed record Debrief(
             at = at.With(e);
         }
 
-        var ended = state.Log.Any(e => e.Event is PracticeEnded);
+        var ended = PracticeRules.IsEnded(state);
         // What the product does not cover is handed to the maker's procedure: then to stop is the end.
         var stops = Sides.Both.All(s => state.Corner(s).Ruled?.Ruling.Method == RetractMethod.MakersProcedure);
         if (ended && !state.HandedOver && !stops)
@@ -100,7 +100,7 @@ public sealed record Debrief(
             lines.Count(l => l.Mark == DebriefMark.Missed),
             world.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver
                 || stops,
-            Competences(scenario, run, state.HandedOver || stops, lines),
+            Competences(scenario, run, state, state.HandedOver || stops, lines),
                 [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
     }
 
@@ -125,11 +125,11 @@ public sealed record Debrief(
                 if (OfAnswer(scenario, before, whole, e.Seq, a, happened) is { } line) yield return line;
                 break;
             case PracticeTried t when happened.Length == 0:
-                yield return new(e.Seq, t.Step, Name(t.Step), DebriefMark.Wrong, "Refused: " + string.Join(" ", t.Because), Plan(before),
+                yield return new(e.Seq, t.Step, StepCatalogue.Words(t.Step), DebriefMark.Wrong, "Refused: " + string.Join(" ", t.Because), Plan(before),
                     null);
                 break;
             case PracticeHelped h:
-                yield return new(e.Seq, h.Next, "Asked what is next", DebriefMark.Helped, h.Next is { } next ? Name(next)
+                yield return new(e.Seq, h.Next, "Asked what is next", DebriefMark.Helped, h.Next is { } next ? StepCatalogue.Words(next)
                     : "Nothing was left.", null, null);
                 break;
             case FindingReported f:
@@ -144,12 +144,12 @@ public sealed record Debrief(
                         : null);
                 break;
             case StepDone d:
-                yield return new(e.Seq, d.Step, Name(d.Step), d.Broken is null ? DebriefMark.Done : DebriefMark.Wrong, d.Broken is null
+                yield return new(e.Seq, d.Step, StepCatalogue.Words(d.Step), d.Broken is null ? DebriefMark.Done : DebriefMark.Wrong, d.Broken is null
                     ? "" : "Out of order.",
                     d.Broken is null ? null : Plan(before), null);
                 break;
             case TorqueSigned { Index: 1 } t:
-                yield return new(e.Seq, t.Step, Name(t.Step), DebriefMark.Done, "", null, null);
+                yield return new(e.Seq, t.Step, StepCatalogue.Words(t.Step), DebriefMark.Done, "", null, null);
                 break;
         }
     }
@@ -159,12 +159,12 @@ public sealed record Debrief(
             scenario.Truth.At(s).Faults.Any(f => f is CornerFault.PadsFrozen or CornerFault.PinSeized));
 
     private static string? Plan(JobState before) => before.Remaining is [var next, ..] && StepCatalogue.Find(next.StepId) is { } type
-        ? $"Next was: {Name(next)}. {type.Because}" : null;
+        ? $"Next was: {StepCatalogue.Words(next)}. {type.Because}" : null;
 
     private static DebriefLine? OfAnswer(Scenario scenario, JobState before, JobState whole, int seq, PracticeAnswered a,
         Happening[] happened)
     {
-        var what = $"{Name(a.Step)}: {Phrase.Small(a.Says)}";
+        var what = $"{StepCatalogue.Words(a.Step)}: {Phrase.Small(a.Says)}";
         if (a.Step.Side is not { } side) return null;
         if (a.Set is not null)
         {
@@ -226,13 +226,12 @@ public sealed record Debrief(
             && (sheet.Rotor.MinimumThickness is not { } least || truth.Rotor >= least);
     }
 
-    private static List<ShownHere> Competences(Scenario scenario, PracticeRun run, bool finished, List<DebriefLine> lines)
+    private static List<ShownHere> Competences(Scenario scenario, PracticeRun run, JobState state, bool finished, List<DebriefLine> lines)
     {
         if (run.Way != PracticeWay.Alone || !finished || lines.Any(l => l.Mark is DebriefMark.Harm or DebriefMark.RightByLuck)) return [];
+        // A hand that was lent shows what the lender can do.
+        if (state.Log.Any(e => e.TechnicianId != state.Log[0].TechnicianId)) return [];
         var spoiled = lines.Select(l => l.Trap).OfType<TrapId>().Select(t => TrapCatalogue.Of(t).Trains).ToHashSet();
         return [.. scenario.Trains.Where(c => !spoiled.Contains(c)).Select(c => new ShownHere(c, c.Words()))];
     }
-
-    private static string Name(StepKey? step) => step is null ? ""
-        : $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

@@ -37,8 +37,8 @@ internal static class PracticeFigures
 }
 
 /// <summary>
-/// How much torque a bolt takes: T = K d F with K = 0.2 (dry, common practice), F from stress area and the stresses of ISO 898-1 (from
-/// memory). The car that is not there breaks bolts by it.
+/// How much torque a bolt takes: T = K d F with K = 0.2 (dry, common practice), F from stress area, proof stress and nominal tensile strength of ISO 898-1
+/// (from memory). The car that is not there breaks bolts by it.
 /// </summary>
 /// <param name="StretchesAt">Torque at proof load, N m.</param>
 /// <param name="BreaksAt">Torque at the nominal tensile strength, N m.</param>
@@ -49,20 +49,21 @@ internal sealed record BoltStrength(double StretchesAt, double BreaksAt)
     /// <summary>Strength of a fastener line; null where its thread or class is not known.</summary>
     public static BoltStrength? Of(TorqueLine line)
     {
-        if (line is not { ThreadDiameter: { } d, ThreadPitch: { } p } || Stresses(line.Class) is not { } stress) return null;
-        var area = Math.PI / 4 * Math.Pow(d.Millimeters - 0.9382 * p.Millimeters, 2);
+        if (line is not { ThreadDiameter: { } d, ThreadPitch: { } p } || TorqueSetting.ProofStressMPa(line.Class, d.Millimeters) is not { } proof
+            || TensileMPa(line.Class) is not { } tensile) return null;
+        var area = TorqueSetting.StressAreaMm2(d.Millimeters, p.Millimeters);
         double Torque(double megapascals) => NutFactor * d.Meters * megapascals * area;
-        return new(Torque(stress.Proof), Torque(stress.Tensile));
+        return new(Torque(proof), Torque(tensile));
     }
 
-    private static (double Proof, double Tensile)? Stresses(PropertyClass of) => of switch
+    private static double? TensileMPa(PropertyClass of) => of switch
     {
-        PropertyClass.C48 => (310, 400),
-        PropertyClass.C58 => (380, 500),
-        PropertyClass.C88 => (580, 800),
-        PropertyClass.C98 => (650, 900),
-        PropertyClass.C109 => (830, 1040),
-        PropertyClass.C129 => (970, 1220),
+        PropertyClass.C48 => 400,
+        PropertyClass.C58 => 500,
+        PropertyClass.C88 => 800,
+        PropertyClass.C98 => 900,
+        PropertyClass.C109 => 1040,
+        PropertyClass.C129 => 1220,
         _ => null,
     };
 }

@@ -1,4 +1,6 @@
+using System.Globalization;
 using PatientPawl.Core.Measuring;
+using UnitsNet;
 using PatientPawl.Core.Torque;
 
 namespace PatientPawl.Core.Practice;
@@ -93,8 +95,8 @@ public static class PracticeGauge
         // Box and Muller: two even numbers make a normal one.
         var normal = Math.Sqrt(-2 * Math.Log(1 - Chance(own))) * Math.Cos(2 * Math.PI * Chance(unchecked(own ^ 0x5bd1e995)));
         var scatter = (instrument.Repeatability ?? instrument.Resolution).Millimeters / 3 * normal;
-        var step = instrument.Resolution.Millimeters;
-        return Math.Round(Math.Round((truth + bias + scatter) / step) * step, 4);
+        return double.Parse(IGauge.Show(Length.FromMillimeters(truth + bias + scatter), instrument, GaugeUnit.Mm),
+            CultureInfo.InvariantCulture);
     }
 
     /// <summary>How far a gauge is off in a run, as a share of what its class allows: -1 to 1.</summary>

@@ -19,9 +19,6 @@ public sealed record PracticeQuestion(StepKey Step, string Asks, IReadOnlyList<P
 /// <summary>The questions of a run.</summary>
 public static class PracticeQuestions
 {
-    /// <summary>Pounds-force feet in a newton metre.</summary>
-    private const double LbfFtPerNm = 0.7375621493;
-
     internal static readonly IReadOnlyList<PracticeOption> Ways =
     [
         new("push", "Press it straight in"), new("turn-clockwise", "Press and turn clockwise, facing it"),
@@ -70,13 +67,13 @@ public static class PracticeQuestions
     {
         var wanted = line.Wanted.NewtonMeters;
         var crowfoot = scenario.Truth.Crowfoot is { } c && c.Role == line.Role ? c : null;
-        var setting = crowfoot?.Setting(wanted) ?? wanted;
+        var setting = Setting(line, crowfoot).NewtonMeters;
         List<PracticeOption> options = [Option("right", setting, TorqueUnit.Nm), Option("unit", setting, TorqueUnit.LbfFt)];
         if (crowfoot is not null) options.Add(Option("as-written", wanted, TorqueUnit.Nm));
         var others = line.Role == FastenerRole.SlidePin ? FastenerRole.Bracket : FastenerRole.SlidePin;
         if (scenario.Sheet.Line(others) is { } other && Math.Abs(other.Wanted.NewtonMeters - wanted) > wanted * 0.1)
             options.Add(Option("others", other.Wanted.NewtonMeters, TorqueUnit.Nm));
-        // By figure, so that the place of the right one tells nothing; two that share a figure differ in their unit.
+        // Where the right one stands is the seed's: its place tells nothing.
         var turn = Math.Abs(unchecked(seed * 31 + step.StepId.Length)) % options.Count;
         var arm = crowfoot is null ? ""
             : $" You need a crowfoot, {Figure.Of(crowfoot.Extension.Millimeters, 0)} mm, "
@@ -87,5 +84,14 @@ public static class PracticeQuestions
 
     private static PracticeOption Option(string id, double figure, TorqueUnit unit) =>
         new(id, $"{Figure.Of(figure, 1)} {TorqueReading.Words(unit)}",
-        TorqueQuantity.FromNewtonMeters(unit == TorqueUnit.LbfFt ? figure / LbfFtPerNm : figure));
+        unit == TorqueUnit.LbfFt ? TorqueQuantity.FromPoundForceFeet(figure) : TorqueQuantity.FromNewtonMeters(figure));
+
+    /// <summary>What the engine sets a wrench to that shows every figure and is in calibration for ever.</summary>
+    internal static TorqueQuantity Setting(TorqueLine line, NeededCrowfoot? crowfoot)
+    {
+        var wrench = new Wrench("practice", "Practice", TorqueQuantity.FromNewtonMeters(300), TorqueQuantity.FromNewtonMeters(0.1),
+            crowfoot?.Wrench ?? UnitsNet.Length.FromMillimeters(400), WrenchType.Setting, DateOnly.MaxValue);
+        return TorqueSetting.Compute(line, wrench, crowfoot is null ? null : new(crowfoot.Extension, UnitsNet.Angle.Zero),
+            DateOnly.MinValue).OnTheScale;
+    }
 }

@@ -170,6 +170,13 @@ public static class PracticeRules
         return new();
     }
 
+    /// <summary>True once a run was ended: then it is talked over, and takes nothing more.</summary>
+    public static bool IsEnded(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        return state.Opened?.Practice is not null && state.Log.Any(e => e.Event is PracticeEnded);
+    }
+
     private static bool Answered(JobState state, StepKey step)
     {
         // A step that comes round again is asked anew: what was said before its last doing counts for that one. So is one that was gone
@@ -189,7 +196,6 @@ public static class PracticeRules
     private static (Scenario Scenario, PracticeRun Run) Running(JobState state)
     {
         var known = RunOf(state);
-        return state.Log.Any(e => e.Event is PracticeEnded) ? throw new NotAllowedException("This run was ended.", ["Start another one."],
-            []) : known;
+        return IsEnded(state) ? throw new NotAllowedException("This run was ended.", ["Start another one."], []) : known;
     }
 }

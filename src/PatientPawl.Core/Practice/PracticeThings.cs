@@ -118,7 +118,7 @@ public static class PracticeThings
         };
     }
 
-    /// <summary>True where a switch works it.</summary>
+    /// <summary>True where a switch works it. The practice car's own table: it would share a planner's error.</summary>
     internal static bool IsElectric(Architecture architecture) =>
         architecture is Architecture.MotorPush or Architecture.MotorTurn or Architecture.PullerScrew
         or Architecture.PullerHat or Architecture.MotorHat or Architecture.ElectricOnly;

@@ -28,7 +28,6 @@ public sealed record HappenedRow(Happening Happening, string? Lesson, Guid? Retu
 /// <param name="Minutes">Minutes since the car came in.</param>
 /// <param name="IsEnded">True once it was ended.</param>
 /// <param name="Question">What the step at hand asks; null where it asks nothing, or was answered.</param>
-/// <param name="Chosen">What was chosen for the step at hand; null before.</param>
 /// <param name="Felt">What was felt at the last choice; null where nothing was.</param>
 /// <param name="Tells">What shows at the step at hand; null where nothing does.</param>
 /// <param name="Things">What can be touched.</param>
@@ -36,7 +35,7 @@ public sealed record HappenedRow(Happening Happening, string? Lesson, Guid? Retu
 /// <param name="Picks">Steps to pick from; empty where the plan is shown.</param>
 /// <param name="Read">What the gauges showed at the step at hand, the latest last.</param>
 public sealed record PracticeView(
-    string Title, string DriverSays, PracticeWay Way, int Minutes, bool IsEnded, PracticeQuestion? Question, string? Chosen, string? Felt,
+    string Title, string DriverSays, PracticeWay Way, int Minutes, bool IsEnded, PracticeQuestion? Question, string? Felt,
         string? Tells,
     IReadOnlyList<TouchRow> Things, IReadOnlyList<HappenedRow> Happened, IReadOnlyList<PickRow> Picks, IReadOnlyList<PracticeRead> Read)
 {
@@ -52,14 +51,14 @@ public sealed record PracticeView(
         var now = step ?? (state.Remaining is [var next, ..] ? next : null);
         var last = state.Log.FindLast(e => e.Event is PracticeAnswered);
         var felt = last is null ? null : world.Feelings.LastOrDefault(f => f.Seq == last.Seq)?.Says;
-        return new(scenario.Title, scenario.DriverSays, run.Way, world.Minutes, state.Log.Any(e => e.Event is PracticeEnded),
-            now is null ? null : PracticeRules.Open(state, now), now is null ? null : world.Answer(now)?.Says, felt, now is null ? null
+        return new(scenario.Title, scenario.DriverSays, run.Way, world.Minutes, PracticeRules.IsEnded(state),
+            now is null ? null : PracticeRules.Open(state, now), felt, now is null ? null
                 : world.Tells(now),
             [.. Sides.Both.SelectMany(side => PracticeThings.Reached(world, scenario, side)
                 .Select(thing => new TouchRow(side, thing, Phrase.Capital(thing.Words()), Seen(state, side, thing))))],
             [.. world.Happenings.Reverse().Select(h => new HappenedRow(h, h.Trap is { } trap ? TrapCatalogue.Of(trap).Lesson : null,
                 Back(state, h)))],
-            run.Way == PracticeWay.Guided ? [] : [.. CompiledCatalogue.For(state.Setup).Steps.Select(s => new PickRow(s.Key, Name(s.Key)))
+            run.Way == PracticeWay.Guided ? [] : [.. CompiledCatalogue.For(state.Setup).Steps.Select(s => new PickRow(s.Key, StepCatalogue.Words(s.Key)))
                 .DistinctBy(p => p.Says).OrderBy(p => p.Says, StringComparer.Ordinal)],
             now is null ? [] : [.. state.Log.Select(e => e.Event).OfType<PracticeRead>().Where(r => r.Side == now.Side).TakeLast(8)]);
     }
@@ -74,7 +73,4 @@ public sealed record PracticeView(
             && e.Event is StepDone or TorqueSigned or PracticeReturned);
         return back ? at!.Id : null;
     }
-
-    private static string Name(StepKey step) =>
-        $"{StepCatalogue.Find(step.StepId)?.Name ?? step.StepId}{(step.Side is { } side ? $", {side.Word()}" : "")}";
 }

@@ -52,7 +52,6 @@ public sealed partial class PracticeWorld
         public bool Unplugged { get; init; }
         public bool Stripped { get; init; }
         public bool BootFreed { get; init; }
-        public bool ScrewsCracked { get; init; }
         public bool ShoesReady { get; init; } = true;
         public bool StandsOff { get; init; }
         public bool Wound { get; init; }
@@ -66,9 +65,7 @@ public sealed partial class PracticeWorld
     {
         public bool Applied { get; init; } = true;
         public bool InService { get; init; }
-        public bool Awake { get; init; } = true;
         public bool Chocked { get; init; }
-        public bool Raised { get; init; }
         public bool BatteryHeld { get; init; }
         public bool SelfPressureOff { get; init; }
         public bool ToolWasLost { get; init; }
@@ -262,12 +259,9 @@ public sealed partial class PracticeWorld
             case "battery-held": _now = _now with { BatteryHeld = true }; break;
             case "battery-alone": _now = _now with { BatteryHeld = false }; break;
             case "self-pressure-off": _now = _now with { SelfPressureOff = true }; break;
-            case "key-away" or "car-asleep": _now = _now with { Awake = false }; break;
             case "lifted":
                 if (!_now.Chocked) Happens(HarmTo.Person, "The car rolls off the jack: nothing held the wheels on the ground.", null);
-                _now = _now with { Raised = true };
                 break;
-            case "lowered": _now = _now with { Raised = false }; break;
             case "ignition-on" or "ignition-on-again" or "key-near": Wake(); break;
             case "brake-released":
                 _now = _now with { Applied = false };
@@ -302,9 +296,7 @@ public sealed partial class PracticeWorld
             case "screws-cracked-brake":
                 if (!_now.Applied) Happens(HarmTo.Time, "The hub spins under the bit: the brake that held it has been let go.",
                     TrapId.ScrewForgotten);
-                _now = _now.With(side, c => c with { ScrewsCracked = true });
                 break;
-            case "screws-cracked-bar": _now = _now.With(side, c => c with { ScrewsCracked = true }); break;
             case "caliper-off" or "fixed-caliper-off" or "caliper-swung" or "swung-caliper-off":
                 if (_scenario.Truth.Has(CarFault.PressurisesItself) && !_now.SelfPressureOff)
                     Happens(HarmTo.Person, "The pump starts by itself and pushes the piston out past your fingers.",

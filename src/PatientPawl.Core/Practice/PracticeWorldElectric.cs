@@ -13,7 +13,6 @@ public sealed partial class PracticeWorld
                 $"The car wakes and applies its brake: the {open[0].Word()} piston comes out of an open caliper, "
                 + "with a hand in front of it.",
                 TrapId.WokenByKey);
-        _now = _now with { Awake = true };
     }
 
     private void IntoService(StepDone? done)

@@ -1,6 +1,8 @@
+using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Vehicles;
+using UnitsNet;
 
 namespace PatientPawl.Core.Practice;
 
@@ -122,7 +124,7 @@ public sealed partial class PracticeWorld
         var home = _scenario.Sheet.Piston.HomeProtrusion?.Millimeters ?? PracticeFigures.HomeMm;
         var travel = Math.Max(_now.At(side).ProudMm - home, 0);
         var bores = Enumerable.Repeat(_scenario.Sheet.Piston.Diameter, _scenario.Sheet.Piston.PistonsPerCaliper);
-        var level = _now.LevelMl + bores.Sum(b => Math.PI / 4 * b.Millimeters * b.Millimeters) * travel / 1000;
+        var level = _now.LevelMl + DisplacedFluid.Volume(bores, Length.FromMillimeters(travel)).Milliliters;
         var brim = (_scenario.Sheet.Reservoir.Band + _scenario.Sheet.Reservoir.Headspace).Milliliters;
         if (level > brim) Happens(HarmTo.Car, $"{Figure.Of(level - brim, 0)} mL run over the brim, down the paint.", TrapId.Overflows);
         _now = _now.With(side, c => c with { ProudMm = Math.Min(c.ProudMm, home), StandsOff = true }) with

@@ -101,14 +101,11 @@ public sealed record CarTruth(
 /// <summary>A crowfoot that one fastener needs: straight on, so that it lengthens the wrench.</summary>
 /// <param name="Role">Which fastener.</param>
 /// <param name="Extension">How far it moves the drive, 5 to 200 mm.</param>
-/// <param name="Wrench">Grip length of the wrench, 50 to 1500 mm.</param>
+/// <param name="Wrench">Grip length of the wrench, 100 to 1500 mm and longer than the crowfoot.</param>
 public sealed record NeededCrowfoot(FastenerRole Role, Length Extension, Length Wrench)
 {
     /// <summary>Torque at the bolt for a torque on the scale: the wrench is longer by the crowfoot.</summary>
     internal double AtTheBolt(double onTheScale) => onTheScale * (Wrench + Extension).Millimeters / Wrench.Millimeters;
-
-    /// <summary>What to set for a torque at the bolt.</summary>
-    internal double Setting(double atTheBolt) => atTheBolt * Wrench.Millimeters / (Wrench + Extension).Millimeters;
 }
 
 /// <summary>A job to learn by: a car that is not there, and what is true of it.</summary>
@@ -151,7 +148,10 @@ public sealed record Scenario(
 
         if (Truth.Crowfoot is { } crowfoot)
             checks.Millimetres("truth.crowfoot.extensionMm", crowfoot.Extension, 5, 200)
-                .Millimetres("truth.crowfoot.wrenchMm", crowfoot.Wrench, 50, 1500);
+                .Millimetres("truth.crowfoot.wrenchMm", crowfoot.Wrench, 100, 1500);
+        if (Truth.Crowfoot is { } arm && arm.Extension >= arm.Wrench)
+            checks.Add("truth.crowfoot.extensionMm", Figure.Of(arm.Extension.Millimeters), "under the wrench's length",
+                "No crowfoot is as long as its wrench.");
         checks.ThrowIfAny();
         return this with { Vehicle = Vehicle.Checked(), Sheet = Sheet.Checked() };
     }

@@ -83,6 +83,16 @@ public static class ScenarioSet
     /// <summary>A scenario by its id; null where there is none.</summary>
     public static Scenario? Find(string id) => All.FirstOrDefault(s => s.Id == id);
 
+    /// <summary>Refuses a scenario of a workshop's own that no car could be, or that takes the id of one that ships.</summary>
+    /// <exception cref="InputException">Naming each field, value and range.</exception>
+    public static Scenario Own(Scenario scenario)
+    {
+        ArgumentNullException.ThrowIfNull(scenario);
+        if (Find(scenario.Id) is not null) throw new InputException(new InputError("id", scenario.Id, "another id",
+            "A scenario that ships has that id."));
+        return scenario.Checked();
+    }
+
     private static Scenario Make(string id, string title, string driver, string plate, JobScope scope, TrapId[] traps, Competence[] trains,
         Func<CarTruth, CarTruth>? truth = null, Func<SpecSheet, SpecSheet>? sheet = null)
     {

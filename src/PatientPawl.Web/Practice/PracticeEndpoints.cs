@@ -189,9 +189,7 @@ internal static class PracticeEndpoints
 
     private static ScenarioCard Keep(Library library, Scenario scenario)
     {
-        if (ScenarioSet.Find(scenario.Id) is not null) throw new InputException(new InputError("id", scenario.Id, "another id",
-            "A scenario that ships has that id."));
-        library.Save(scenario.Checked());
+        library.Save(ScenarioSet.Own(scenario));
         return Card(scenario);
     }
 
@@ -201,7 +199,7 @@ internal static class PracticeEndpoints
         if (state.Opened!.Practice is not { Own: not null } && ScenarioSet.Find(state.Opened.Practice!.ScenarioId) is null) return null;
         var debrief = Debrief.Of(state);
         return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way,
-            state.Log.Any(e => e.Event is PracticeEnded), debrief.Finished,
+            PracticeRules.IsEnded(state), debrief.Finished,
             debrief.Harms, debrief.Minutes, DateOnly.FromDateTime(state.Log[0].At.DateTime));
     }
 

@@ -10,7 +10,7 @@ public class PublishedTableTests
     [Fact]
     public void The_published_table_is_the_one_that_is_played()
     {
-        var path = Path.Combine(Repository, "docs", "practice.md");
+        var path = Path.Combine(ArchitectureTests.Repository(), "docs", "practice.md");
         var made = Page();
         if (Environment.GetEnvironmentVariable("PAWL_UPDATE") is not null) File.WriteAllText(path, made);
         File.ReadAllText(path).ShouldBe(made, "PAWL_UPDATE=1 makes docs/practice.md anew.");
@@ -44,15 +44,5 @@ public class PublishedTableTests
             truth differs. *Wrong*: against the engine, or against both.
             """);
         return page.ToString().ReplaceLineEndings("\n");
-    }
-
-    private static string Repository
-    {
-        get
-        {
-            var at = new DirectoryInfo(AppContext.BaseDirectory);
-            while (at is not null && !File.Exists(Path.Combine(at.FullName, "PatientPawl.slnx"))) at = at.Parent;
-            return at?.FullName ?? throw new DirectoryNotFoundException("The repository's root was not found.");
-        }
     }
 }

@@ -112,6 +112,7 @@ public class ScenarioTests
     [Fact]
     public void Who_is_careless_never_breaks_it_and_every_harm_says_what_happened()
     {
+        var harms = 0;
         foreach (var scenario in ScenarioSet.All)
         {
             var random = new Random(scenario.Id.Length);
@@ -134,7 +135,26 @@ public class ScenarioTests
             debrief.Lines.Where(l => l.Mark is DebriefMark.Harm or DebriefMark.Refused or DebriefMark.Missed)
                 .ShouldAllBe(l => l.Says.Length > 10);
             if (scenario.Traps.Count > 0) debrief.Shown.ShouldBeEmpty(scenario.Id);
+            // What was told as harm is what the car tells, each at an event that did it.
+            player.World.Happenings.ShouldAllBe(h => h.Seq >= 1 && h.Seq <= player.State.Version);
+            harms += player.World.Happenings.Count;
         }
+
+        harms.ShouldBeGreaterThan(ScenarioSet.All.Count);
+    }
+
+    [Fact]
+    public void A_run_that_was_ended_takes_nothing_more_and_one_with_anothers_hand_in_it_shows_nothing()
+    {
+        var player = new Player(ScenarioSet.Find("long-pedal")!, 1).Until("chocks-in").Do(PracticeRules.End);
+        var now = RunSheets.Of(player.State).Now!;
+        Should.Throw<NotAllowedException>(() => player.Step(now)).Message.ShouldBe("This run was ended.");
+        Should.Throw<NotAllowedException>(() => player.Do(PracticeRules.Help)).Message.ShouldBe("This run was ended.");
+
+        var alone = new Player(ScenarioSet.Find("no-piston")!, 1).ToTheEnd();
+        Debrief.Of(alone.State).Shown.ShouldNotBeEmpty();
+        var lent = alone.State.Log[3] with { TechnicianId = Guid.NewGuid() };
+        Debrief.Of(JobState.Fold(alone.State.Log.SetItem(3, lent))).Shown.ShouldBeEmpty();
     }
 
     [Fact]

@@ -5930,7 +5930,7 @@ export interface components {
             role: components["schemas"]["FastenerRole"];
             /** @description How far it moves the drive, 5 to 200 mm. */
             extensionMm: components["schemas"]["Length"];
-            /** @description Grip length of the wrench, 50 to 1500 mm. */
+            /** @description Grip length of the wrench, 100 to 1500 mm and longer than the crowfoot. */
             wrenchMm: components["schemas"]["Length"];
         };
         NewTechnicianRequest: {
@@ -6656,8 +6656,6 @@ export interface components {
             /** @description True once it was ended. */
             isEnded: boolean;
             question: null | components["schemas"]["PracticeQuestion"];
-            /** @description What was chosen for the step at hand; null before. */
-            chosen: null | string;
             /** @description What was felt at the last choice; null where nothing was. */
             felt: null | string;
             /** @description What shows at the step at hand; null where nothing does. */

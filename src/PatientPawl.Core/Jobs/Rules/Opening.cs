@@ -2,6 +2,7 @@ using PatientPawl.Core.Electric;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Vehicles;
 using PatientPawl.Core.Workshop;
@@ -170,6 +171,7 @@ public static partial class JobRules
     {
         ArgumentNullException.ThrowIfNull(state);
         if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
+        if (PracticeRules.IsEnded(state)) throw new NotAllowedException("This run was ended.", ["Start another one."], []);
         if (state.Night is not null) throw new NotAllowedException("The job was left overnight.", ["Come back to it first: what could have changed is looked at again."], []);
         if (state.HandedOver && !evenHandedOver) throw new NotAllowedException("The car was handed over: the record is closed.", ["Correcting adds to it: lift the hand-over with a reason."], []);
     }

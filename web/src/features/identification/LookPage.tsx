@@ -79,7 +79,7 @@ export function LookPage() {
           className="flex min-h-0 flex-col gap-2 overflow-auto px-4 pt-4 pb-4"
           aria-label="What is seen"
         >
-          <div className="flex items-end justify-between">
+          <div className="flex flex-wrap items-end justify-between gap-2">
             <div>
               <h2 className="text-[31px]">Look, {side} corner</h2>
               <p className="m-0 text-ink-2">

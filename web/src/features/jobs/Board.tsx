@@ -62,6 +62,11 @@ export function Board() {
       title="Bay board"
       sub={session.data?.workshop}
       keys={{ N: "New job", Tab: "From car to car; Enter opens" }}
+      info={
+        <Link to="/practice" className="flex min-h-11 items-center max-[800px]:hidden">
+          Practice
+        </Link>
+      }
     >
       <div className="flex h-full max-[1000px]:flex-col max-[1000px]:overflow-auto">
         <div className="min-h-0 flex-1 overflow-auto bg-[linear-gradient(to_right,var(--rail)_88px,var(--ground)_88px)] max-[1000px]:flex-none max-[1000px]:overflow-visible max-[800px]:bg-none">
@@ -162,7 +167,7 @@ export function Board() {
             <Link className="btn" to="/workshop">
               Workshop
             </Link>
-            <Link className="btn" to="/practice">
+            <Link className="btn min-[801px]:hidden" to="/practice">
               Practice
             </Link>
           </div>
