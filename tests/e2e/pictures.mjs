@@ -47,6 +47,7 @@ const VIEWS = {
       await page.getByText("springs out again").waitFor();
     },
   ],
+  "make-scenario": ["/practice/make?from=two-units"],
   torque: [`/jobs/${bay(2)}`],
   "shoe-bench": [`/jobs/${waits}/shoes/left`],
   "rotor-bench": ["/bench/rotor"],

@@ -129,9 +129,9 @@ public sealed record Scenario(
     public Scenario Checked()
     {
         var checks = new Checks().Text("title", Title, 80).Text("driverSays", DriverSays, 300)
-            .Range("odometerKm", OdometerKm, 0, 2_000_000, "km")
-            .Range("truth.levelPercent", Truth.LevelPercent, 0, 150, "%").Range("truth.batteryV", Truth.Battery.Volts, 8, 15, "V")
-            .Range("truth.brakesAtC", Truth.BrakesAt.DegreesCelsius, -30, 400, "°C");
+            .Range("odometerKm", OdometerKm, 0, 2_000_000, "km");
+        foreach (var (figure, of) in ScenarioForm.CarFigures)
+            checks.Range($"truth.{figure.Key}", of(Truth), figure.Least, figure.Most, figure.Unit);
         if (Id is not { Length: > 0 and <= 40 } || Id.Any(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-'))
             checks.Add("id", Figure.Shorten(Id), "1 to 40 small letters, digits and hyphens",
                 "An id is made of small letters, digits and hyphens.");
@@ -139,9 +139,8 @@ public sealed record Scenario(
         foreach (var side in Sides.Both)
         {
             var (corner, at) = (Truth.At(side), $"truth.{side.Word()}");
-            checks.Millimetres($"{at}.innerPadMm", corner.InnerPad, 0, 40).Millimetres($"{at}.outerPadMm", corner.OuterPad, 0, 40)
-                .Millimetres($"{at}.rotorMm", corner.Rotor, 1, 40).Millimetres($"{at}.pistonProudMm", corner.PistonProud, 0, 60)
-                .Millimetres($"{at}.drumMm", corner.Drum, 50, 500);
+            foreach (var (figure, of) in ScenarioForm.CornerFigures)
+                checks.Millimetres($"{at}.{figure.Key}", of(corner), figure.Least, figure.Most);
             if (!Enum.IsDefined(corner.Architecture)) checks.Add($"{at}.architecture", corner.Architecture.ToString(), "a known brake",
                 "That brake is not known.");
         }

@@ -39,6 +39,7 @@ public static class ApiWords
         ("GET /api/practice", "getPractice", "The practice page: scenarios, one's own runs, cards that are due, and what was shown; for the lead everybody's."),
         ("POST /api/practice/runs", "openRun", "Opens a run: a practised job that is on no board and in no search."),
         ("GET /api/practice/scenarios/{id}", "getScenario", "A scenario as a file, its truth too; for the lead."),
+        ("GET /api/practice/form", "getScenarioForm", "What a scenario can be made of: figures with their ranges, faults, mistakes; for the lead."),
         ("POST /api/practice/scenarios", "saveScenario", "The lead keeps a scenario of the workshop's own."),
         ("POST /api/practice/scenarios/from-job", "scenarioFromJob", "The lead makes a scenario of a finished job: plate, names, VIN, notes and pictures stay behind."),
         ("DELETE /api/practice/scenarios/{id}", "removeScenario", "The lead removes a scenario of the workshop's own; runs keep their copy."),

@@ -96,6 +96,11 @@ internal static class PracticeEndpoints
             http.RequireLead();
             return TypedResults.Ok(Find(library, id));
         });
+        practice.MapGet("/form", (HttpContext http) =>
+        {
+            http.RequireLead();
+            return TypedResults.Ok(ScenarioForm.Whole);
+        });
         practice.MapPost("/scenarios", (Scenario scenario, HttpContext http, Library library) =>
         {
             http.RequireLead();

@@ -130,3 +130,28 @@ async function guidedAt(request: import("@playwright/test").APIRequestContext, s
   }
   throw new Error(`${stepId} was not reached`);
 }
+
+test("the lead makes a scenario from the car of another, is told what no car could be, and it is played", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/practice/make?from=drum-in-doubt");
+  await page.getByLabel("Title").fill("A drum of our own");
+  const drum = page.getByRole("group", { name: "left" }).getByLabel("Drum at 20 °C, 50 to 500 mm");
+  await expect(drum).toHaveValue("190.97");
+  await drum.fill("7.5");
+  await page.getByRole("button", { name: "Keep this scenario" }).click();
+  await expect(page.getByText("truth.left.drumMm is 7.5 mm").first()).toBeVisible();
+  await drum.fill("191,2");
+  await page.getByRole("group", { name: "left" }).getByLabel("Boot torn, wet behind").check();
+  await page.getByRole("button", { name: "Keep this scenario" }).click();
+  const card = page.getByRole("article").filter({ hasText: "A drum of our own" });
+  await expect(card).toBeVisible();
+  const id = (await card.getByRole("link", { name: "As a file: A drum of our own" }).getAttribute("href"))!;
+  const kept = await (await page.request.get(id)).json();
+  expect(kept.truth.left).toMatchObject({ drumMm: 191.2, faults: ["boot-torn"] });
+  expect(kept.truth.right).toMatchObject({ drumMm: 190.97, faults: [] });
+  await card.getByRole("button", { name: "Guided: A drum of our own" }).click();
+  await expect(page.getByText("Guided, 0 min")).toBeVisible();
+  await page.goto("/practice");
+  await page.getByRole("button", { name: "Remove A drum of our own" }).click();
+  await expect(page.getByRole("article").filter({ hasText: "A drum of our own" })).toHaveCount(0);
+});

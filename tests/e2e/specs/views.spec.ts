@@ -46,6 +46,7 @@ async function views(page: Page): Promise<Record<string, string>> {
     "parking brake of a job": `/jobs/${bay(5)}/prove`,
     practice: "/practice",
     cards: "/practice/cards",
+    "make a scenario": "/practice/make?from=two-units",
     "practice alone": `/jobs/${alone}`,
     "practice guided": `/jobs/${await run("guided")}`,
     debrief: `/jobs/${alone}/debrief`,

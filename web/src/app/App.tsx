@@ -40,6 +40,7 @@ const PAGES = {
   QuickProve: () => import("../features/proving/ProvePage").then((m) => m.QuickProve),
   JobProve: () => import("../features/proving/ProvePage").then((m) => m.JobProve),
   PracticePage: () => import("../features/practice/PracticePage").then((m) => m.PracticePage),
+  MakeScenario: () => import("../features/practice/MakeScenario").then((m) => m.MakeScenario),
   CardsPage: () => import("../features/practice/CardsPage").then((m) => m.CardsPage),
   DebriefPage: () => import("../features/practice/DebriefPage").then((m) => m.DebriefPage),
   VehiclesPage: () => import("../features/fleet/VehiclesPage").then((m) => m.VehiclesPage),
@@ -131,6 +132,7 @@ export function App() {
               <Route path="/bench/parking-brake" element={late("QuickProve")} />
               <Route path="/bench/bed-in" element={late("QuickBedIn")} />
               <Route path="/practice" element={guarded(late("PracticePage"))} />
+              <Route path="/practice/make" element={guarded(late("MakeScenario"))} />
               <Route path="/practice/cards" element={guarded(late("CardsPage"))} />
               <Route path="/vehicles" element={guarded(late("VehiclesPage"))} />
               <Route path="/vehicles/:plate" element={guarded(late("VehiclePage"))} />

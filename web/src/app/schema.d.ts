@@ -2828,6 +2828,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a scenario can be made of: figures with their ranges, faults, mistakes; for the lead
+         * @description What a scenario can be made of: figures with their ranges, faults, mistakes; for the lead. Only for who is signed in.
+         */
+        get: operations["getScenarioForm"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/scenarios": {
         parameters: {
             query?: never;
@@ -7444,6 +7464,68 @@ export interface components {
             trains: string[];
             isOwn: boolean;
         };
+        /** @description Something that a scenario may have or not. */
+        ScenarioChoiceOfCarFault: {
+            /** @description Its name in the open formats. */
+            key: components["schemas"]["CarFault"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What it means; null where the name says it. */
+            more: null | string;
+        };
+        /** @description Something that a scenario may have or not. */
+        ScenarioChoiceOfCompetence: {
+            /** @description Its name in the open formats. */
+            key: components["schemas"]["Competence"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What it means; null where the name says it. */
+            more: null | string;
+        };
+        /** @description Something that a scenario may have or not. */
+        ScenarioChoiceOfCornerFault: {
+            /** @description Its name in the open formats. */
+            key: components["schemas"]["CornerFault"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What it means; null where the name says it. */
+            more: null | string;
+        };
+        /** @description Something that a scenario may have or not. */
+        ScenarioChoiceOfFastenerRole: {
+            /** @description Its name in the open formats. */
+            key: components["schemas"]["FastenerRole"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What it means; null where the name says it. */
+            more: null | string;
+        };
+        /** @description Something that a scenario may have or not. */
+        ScenarioChoiceOfTrapId: {
+            /** @description Its name in the open formats. */
+            key: components["schemas"]["TrapId"];
+            /** @description What it is called. */
+            says: string;
+            /** @description What it means; null where the name says it. */
+            more: null | string;
+        };
+        /** @description What a scenario can be made of, for its form and for its check alike. */
+        ScenarioForm: {
+            /** @description Figures of a corner. */
+            corner: components["schemas"]["TruthFigure"][];
+            /** @description Figures of the car. */
+            car: components["schemas"]["TruthFigure"][];
+            /** @description What can be wrong at a corner. */
+            cornerFaults: components["schemas"]["ScenarioChoiceOfCornerFault"][];
+            /** @description What can be so with the car. */
+            carFaults: components["schemas"]["ScenarioChoiceOfCarFault"][];
+            /** @description Mistakes that it can invite. */
+            traps: components["schemas"]["ScenarioChoiceOfTrapId"][];
+            /** @description What it can be about. */
+            trains: components["schemas"]["ScenarioChoiceOfCompetence"][];
+            /** @description Fasteners that may need a crowfoot. */
+            fasteners: components["schemas"]["ScenarioChoiceOfFastenerRole"][];
+        };
         ScenarioFrom: {
             /** Format: uuid */
             jobId: string;
@@ -8592,6 +8674,30 @@ export interface components {
             remedy: string;
             /** @description As it is read out. */
             letters?: null | string;
+        };
+        /** @description A figure of what is true of a car: its name in the open formats, what it is called, its unit and its range. */
+        TruthFigure: {
+            /** @description Its name in the open formats, unit included. */
+            key: string;
+            /** @description What it is called. */
+            says: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description The least that a car can have.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The most that a car can have.
+             */
+            most: number;
+            /**
+             * @description True where a corner may have none.
+             * @default false
+             */
+            isOptional: boolean;
         };
         TryCaliper: {
             /** Format: uuid */
@@ -18133,6 +18239,44 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getScenarioForm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioForm"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@ import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../
 import { useDraft } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { SCOPES } from "./words";
 
 const EMPTY = {
   plate: "",
@@ -18,15 +19,6 @@ const EMPTY = {
   bay: "",
   complaint: "",
 };
-
-const SCOPES: [Schemas["JobScope"], string][] = [
-  ["pads", "Pads"],
-  ["pads-and-rotors", "Pads and rotors"],
-  ["shoes", "Parking shoes"],
-  ["pads-and-shoes", "Pads, shoes"],
-  ["pads-rotors-and-shoes", "Pads, rotors, shoes"],
-  ["inspect", "Nothing: inspect"],
-];
 
 /** A car comes in: which one, what the driver says, what is renewed. */
 export function NewJob() {

@@ -40,3 +40,12 @@ export const PURPOSE: Record<Schemas["JobPurpose"], string> = {
   practice: "Practice, no real car",
   test: "Test, no real car",
 };
+
+export const SCOPES: [Schemas["JobScope"], string][] = [
+  ["pads", "Pads"],
+  ["pads-and-rotors", "Pads and rotors"],
+  ["shoes", "Parking shoes"],
+  ["pads-and-shoes", "Pads, shoes"],
+  ["pads-rotors-and-shoes", "Pads, rotors, shoes"],
+  ["inspect", "Nothing: inspect"],
+];

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, take, type JobView, type Schemas } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 
@@ -21,9 +22,11 @@ export function OwnScenario() {
     <div>
       <h2 className="text-[24px]">A scenario of your own</h2>
       <p className="m-0 mb-2 text-[17px]">
-        From a file, or from a finished job: its record makes one of it. Begin with one that is here, as a
-        file.
+        From the car of one that is here, from a file, or from a finished job: its record makes one of it.
       </p>
+      <Link to="/practice/make" className="btn mr-2">
+        Make a scenario
+      </Link>
       <label className="btn cursor-pointer">
         Read a scenario in
         <input

@@ -148,7 +148,7 @@ function Happened({ job, row }: { job: JobView; row: Schemas["HappenedRow"] }) {
   );
   const { happening, lesson, returnTo } = row;
   return (
-    <div role="status" className="border-b-2 border-ink bg-paper px-4 py-3 text-[18px]">
+    <div role="status" className="border-b-2 border-ink bg-plate px-4 py-3 text-[18px]">
       <b className="text-outside">
         {happening.carried ? HARMED[happening.to] : "Refused; it would have been:"}
       </b>
