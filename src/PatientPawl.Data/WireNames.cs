@@ -163,6 +163,7 @@ internal static class WireNames
             (ReadingKind.OuterProtrusion, "outer-protrusion")),
         Names((ReasonKind.Input, "input"), (ReasonKind.Default, "default"), (ReasonKind.Formula, "formula"),
             (ReasonKind.Evidence, "evidence"), (ReasonKind.Conclusion, "conclusion")),
+        Names((ShownRule.NotAsked, "not-asked"), (ShownRule.Asked, "asked")),
         Names((RetorqueRule.Recheck, "recheck"), (RetorqueRule.NotNeeded, "not-needed")),
         Names((RetractDepthRule.AllTheWayHome, "all-the-way-home"), (RetractDepthRule.AsFarAsNeeded, "as-far-as-needed")),
         Names((RetractMethod.TurnAndPush, "turn-and-push"), (RetractMethod.StraightPush, "straight-push"),

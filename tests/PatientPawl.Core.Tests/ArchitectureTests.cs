@@ -75,6 +75,8 @@ public class ArchitectureTests
             "AskedGradePercent", "RatioPercent", "ApartPercent", "KmPerDay", "Within30", "Within60", "Within90",
             // Deviations of a wrench, as shares and per cent.
             "CertifiedDeviation", "InUse", "UncertaintyPercent", "AsFoundPercent", "AsLeftPercent", "DriftPercentAYear",
+            // A form's ranges, whose unit stands beside them.
+            "Least", "Most",
             // N m/A and ratios: no quantity exists.
             "TorqueConstant", "GearRatio", "Efficiency"];
         var doubles = Public.Where(t => t.Namespace != "PatientPawl.Core").SelectMany(t => t.GetProperties(BindingFlags.Instance | BindingFlags.Public | BindingFlags.DeclaredOnly))

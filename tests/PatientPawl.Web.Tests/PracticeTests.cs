@@ -111,6 +111,34 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
     }
 
     [Fact]
+    public async Task Where_the_house_asks_for_it_who_has_not_shown_a_step_does_it_once_the_lead_has_put_them_beside_somebody()
+    {
+        using var lead = _shop.Another();
+        await _shop.SignIn("Kit Ransome", lead);
+        var rules = (await lead.GetFromJsonAsync<JsonNode>("/api/workshop/house-rules"))!["rules"]!;
+        async Task Ask(string whether)
+        {
+            rules["shownBeforeAlone"] = whether;
+            (await lead.PutAsJsonAsync("/api/workshop/house-rules", rules)).EnsureSuccessStatusCode();
+        }
+
+        await Ask("asked");
+        var id = await _shop.NewJob(bay: 56);
+        await Ask("not-asked");
+        var job = await _shop.Job(id);
+        job["beside"]!.AsArray().ShouldBeEmpty();
+        using var tor = _shop.Another();
+        await _shop.SignIn("Tor Aske", tor);
+        var who = (await tor.GetFromJsonAsync<JsonNode>("/api/session"))!["me"]!["id"]!.ToString();
+        Task<HttpResponseMessage> Put(HttpClient by) =>
+            by.PostAsJsonAsync($"/api/jobs/{id}/beside", Workshop.Command((int)job["version"]!, ("technicianId", who)));
+        (await Put(tor)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await Put(lead)).EnsureSuccessStatusCode();
+        (await _shop.Job(id))["beside"]!.AsArray().Select(n => n!.ToString()).ShouldBe(["Tor Aske"]);
+        (await _shop.Job(await _shop.NewJob(bay: 57)))["beside"].ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_finished_job_becomes_a_scenario_without_plate_names_and_vin_and_is_played_like_the_others()
     {
         var done = await _shop.JobInBay(6);

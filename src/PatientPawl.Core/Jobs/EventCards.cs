@@ -57,6 +57,7 @@ public static class EventCatalogue
         Card<LeftOvernight>("left-overnight", _ => "Left overnight", Car, e => e.Kind == NightKind.Assembled ? "assembled" : "on stands", onSheet: true),
         Card<CameBack>("came-back", _ => "Came back", Car, onSheet: true),
         Card<PawlLifted>("pawl-lifted", _ => "Undone", Car, e => $"{e.Reason}; {e.Voided.Count} undone"),
+        Card<WorksBeside>("works-beside", e => $"{e.Name} works beside somebody", Car),
         Card<NoteAdded>("note-added", _ => "Note", Car, e => e.Text),
         Card<PhotoTaken>("photo-taken", _ => "Photo", e => e.Side, e => e.Caption, onSheet: true, undo: true),
         Card<RoutineAsked>("routine-asked", e => $"Asked over the link: {StepName(e.Step).ToLowerInvariant()}", Car, e => e.Clear.Count > 0 ? $"hands clear: {string.Join(", ", e.Clear)}" : ""),

@@ -296,6 +296,11 @@ public sealed record LeftOvernight(NightKind Kind, IReadOnlyList<string> Tags) :
 /// <summary>Someone came back to a job that was left.</summary>
 public sealed record CameBack : JobEvent;
 
+/// <summary>The lead put somebody beside another for the rest of the job: they may do what they have not shown in practice.</summary>
+/// <param name="TechnicianId">Who.</param>
+/// <param name="Name">Their name.</param>
+public sealed record WorksBeside(Guid TechnicianId, string Name) : JobEvent;
+
 /// <summary>A note.</summary>
 /// <param name="Text">The text.</param>
 public sealed record NoteAdded(string Text) : JobEvent;

@@ -149,7 +149,7 @@ public static class CardSet
                 var line = sheet.Line(role)!;
                 var crowfoot = n % 2 == 0 ? new NeededCrowfoot(role, Length.FromMillimeters(45 + 10 * n), Length.FromMillimeters(380))
                     : null;
-                var right = PracticeQuestions.Setting(line, crowfoot).NewtonMeters;
+                var right = PracticeQuestions.Setting(line, crowfoot).OnTheScale.NewtonMeters;
                 var other = sheet.Line(role == FastenerRole.SlidePin ? FastenerRole.Bracket : FastenerRole.SlidePin)!.Wanted.NewtonMeters;
                 List<(double Figure, string Why)> wrong = [(other, TrapCatalogue.Of(TrapId.OthersFigure).Lesson),
                     (line.Wanted.PoundForceFeet, TrapCatalogue.Of(TrapId.UnitSlip).Lesson)];

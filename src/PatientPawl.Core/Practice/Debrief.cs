@@ -1,6 +1,7 @@
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Reasoning;
 using PatientPawl.Core.Retraction;
 
 namespace PatientPawl.Core.Practice;
@@ -36,7 +37,11 @@ public enum DebriefMark
 /// <param name="Says">What came of it.</param>
 /// <param name="Better">What the engines would have done, and why; null where it was that.</param>
 /// <param name="Trap">The trap behind it; null where there is none.</param>
-public sealed record DebriefLine(int Seq, StepKey? Step, string What, DebriefMark Mark, string Says, string? Better, TrapId? Trap);
+public sealed record DebriefLine(int Seq, StepKey? Step, string What, DebriefMark Mark, string Says, string? Better, TrapId? Trap)
+{
+    /// <summary>The engines' reasoning that it was judged by; empty where no engine was asked.</summary>
+    public IReadOnlyList<Reasons> Why { get; init; } = [];
+}
 
 /// <summary>A competence that a run showed.</summary>
 /// <param name="Competence">Which.</param>
@@ -170,8 +175,11 @@ public sealed record Debrief(
         {
             var right = a.Option == "right";
             var trap = PracticeQuestions.TrapOf(a.Option);
-            return new(seq, a.Step, what, right ? DebriefMark.Right : DebriefMark.Wrong, "", right ? null : trap is { } t
-                ? TrapCatalogue.Of(t).Lesson : null, trap);
+            return new(seq, a.Step, what, right ? DebriefMark.Right : DebriefMark.Wrong, "",
+                right ? null : trap is { } t ? TrapCatalogue.Of(t).Lesson : null, trap)
+            {
+                Why = PracticeQuestions.Setting(scenario, a.Step) is { } setting ? [setting.Reasons] : [],
+            };
         }
 
         switch (a.Step.StepId)
@@ -179,7 +187,8 @@ public sealed record Debrief(
             case "piston-home" when before.Corner(side).Ruled?.Ruling is { } ruling:
                 var fits = Fits(a.Option, ruling);
                 return new(seq, a.Step, what, fits ? DebriefMark.Right : DebriefMark.Wrong, "", fits ? null
-                    : $"{ruling.Headline}. {ruling.Because}", null);
+                    : $"{ruling.Headline}. {ruling.Because}", null)
+                { Why = [ruling.Reasons] };
             case "star-wheel-backed":
                 return new(seq, a.Step, what, happened.Length == 0 ? DebriefMark.Right : DebriefMark.Wrong, "", null, null);
             default:
@@ -196,7 +205,10 @@ public sealed record Debrief(
                         ? TrapCatalogue.Of(hot ? TrapId.HotDrum : TrapId.WithinDoubt).Lesson : null,
                     mark is DebriefMark.RightByLuck or DebriefMark.Wrong && engine is Verdict.TooCloseToCall or Verdict.NotYetEnough
                         ? TrapId.WithinDoubt
-                    : mark is DebriefMark.HonestError or DebriefMark.Wrong && hot ? TrapId.HotDrum : null);
+                    : mark is DebriefMark.HonestError or DebriefMark.Wrong && hot ? TrapId.HotDrum : null)
+                {
+                    Why = [.. verdicts.Where(v => v.Verdict == engine).Select(v => v.Reasons).Take(2)],
+                };
         }
     }
 

@@ -67,7 +67,7 @@ public static class PracticeQuestions
     {
         var wanted = line.Wanted.NewtonMeters;
         var crowfoot = scenario.Truth.Crowfoot is { } c && c.Role == line.Role ? c : null;
-        var setting = Setting(line, crowfoot).NewtonMeters;
+        var setting = Setting(line, crowfoot).OnTheScale.NewtonMeters;
         List<PracticeOption> options = [Option("right", setting, TorqueUnit.Nm), Option("unit", setting, TorqueUnit.LbfFt)];
         if (crowfoot is not null) options.Add(Option("as-written", wanted, TorqueUnit.Nm));
         var others = line.Role == FastenerRole.SlidePin ? FastenerRole.Bracket : FastenerRole.SlidePin;
@@ -86,12 +86,17 @@ public static class PracticeQuestions
         new(id, $"{Figure.Of(figure, 1)} {TorqueReading.Words(unit)}",
         unit == TorqueUnit.LbfFt ? TorqueQuantity.FromPoundForceFeet(figure) : TorqueQuantity.FromNewtonMeters(figure));
 
+    /// <summary>What the engine makes of the torque that a step asks for; null where it asks for none.</summary>
+    internal static TorqueSet? Setting(Scenario scenario, StepKey step) =>
+        StepCatalogue.Find(step.StepId)?.Torques is { } role && scenario.Sheet.Line(role) is { } line
+            ? Setting(line, scenario.Truth.Crowfoot is { } c && c.Role == role ? c : null) : null;
+
     /// <summary>What the engine sets a wrench to that shows every figure and is in calibration for ever.</summary>
-    internal static TorqueQuantity Setting(TorqueLine line, NeededCrowfoot? crowfoot)
+    internal static TorqueSet Setting(TorqueLine line, NeededCrowfoot? crowfoot)
     {
         var wrench = new Wrench("practice", "Practice", TorqueQuantity.FromNewtonMeters(300), TorqueQuantity.FromNewtonMeters(0.1),
             crowfoot?.Wrench ?? UnitsNet.Length.FromMillimeters(400), WrenchType.Setting, DateOnly.MaxValue);
         return TorqueSetting.Compute(line, wrench, crowfoot is null ? null : new(crowfoot.Extension, UnitsNet.Angle.Zero),
-            DateOnly.MinValue).OnTheScale;
+            DateOnly.MinValue);
     }
 }

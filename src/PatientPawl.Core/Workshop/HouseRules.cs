@@ -184,6 +184,15 @@ public enum RetorqueRule
     NotNeeded,
 }
 
+/// <summary>Shown before alone.</summary>
+public enum ShownRule
+{
+    /// <summary>Nobody is asked to have shown anything.</summary>
+    NotAsked,
+    /// <summary>Who has not shown a step's competence in practice does it beside somebody.</summary>
+    Asked,
+}
+
 /// <summary>The workshop's chosen schools of practice. Immutable; copied into a job when the job starts. A rule that an older job does not carry counts as its first school.</summary>
 /// <param name="Holding">Parking brake while lifting.</param>
 /// <param name="RetractDepth">How far to retract.</param>
@@ -206,6 +215,7 @@ public enum RetorqueRule
 /// <param name="SignOff">Sign-off.</param>
 /// <param name="Retorque">Retorque wheels.</param>
 /// <param name="BackOffLimit">Most back-off where piston alignment allows one, 1 to 360 degrees; null uses the flagged default of 90.</param>
+/// <param name="ShownBeforeAlone">Shown before alone.</param>
 public sealed record HouseRules(
     HoldingRule Holding,
     RetractDepthRule RetractDepth,
@@ -227,7 +237,8 @@ public sealed record HouseRules(
     PairsRule Pairs = PairsRule.StuckOnly,
     SignOffRule SignOff = SignOffRule.Technician,
     RetorqueRule Retorque = RetorqueRule.Recheck,
-    Angle? BackOffLimit = null)
+    Angle? BackOffLimit = null,
+    ShownRule ShownBeforeAlone = ShownRule.NotAsked)
 {
     /// <summary>Refuses a limit that cannot be.</summary>
     /// <exception cref="InputException">Naming field, value and range.</exception>
@@ -392,5 +403,11 @@ public static class HouseRuleCatalogue
                 new("not-needed", "Not needed.", "The board does not remind."),
             ],
             "Cheap insurance.", false) { Read = r => (int)r.Retorque, Write = (r, i) => r with { Retorque = (RetorqueRule)i } },
+        new("shownBeforeAlone", "Shown before alone",
+            [
+                new("not-asked", "Nobody is asked to have shown anything.", "Everybody may do every step."),
+                new("asked", "Who has not shown it in practice does it beside somebody.", "Such a step is refused to them until the lead puts them beside somebody on the job."),
+            ],
+            "Most workshops know their people.", false) { Read = r => (int)r.ShownBeforeAlone, Write = (r, i) => r with { ShownBeforeAlone = (ShownRule)i } },
     ];
 }

@@ -152,6 +152,7 @@ public static class ApiWords
         ("POST /api/jobs/{id}/out-of-order", "markOutOfOrder", "Marks a step that was done before its turn, with a note."),
         ("GET /api/jobs/{id}/choices", "getChoices", "What may be done by choice, and what it would change."),
         ("GET /api/jobs/{id}/goals", "getGoals", "Where the job could go instead, and what that would take."),
+        ("POST /api/jobs/{id}/beside", "putBeside", "The lead puts somebody beside another on this job, where the house asks for what was shown in practice."),
         ("POST /api/jobs/{id}/goal", "changeGoal", "Changes what the job is to end in, with a reason."),
         ("GET /api/jobs/{id}/overnight", "getOvernight", "The shortest safe stopping point."),
         ("POST /api/jobs/{id}/overnight", "leaveOvernight", "Leaves the car overnight."),

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Practice;
 using PatientPawl.Data;
 
 namespace PatientPawl.Web.Jobs;
@@ -32,7 +33,7 @@ public interface IFollows : IVersioned
 }
 
 /// <summary>Appends commands for the technician who is signed in.</summary>
-public sealed class JobCommands(EventStore events, Library library)
+public sealed class JobCommands(EventStore events, Library library, TimeProvider clock)
 {
     // Who gave a command, where it may have waited on a device that others sign in on meanwhile.
     private const string GivenBy = "Pawl-Technician";
@@ -50,13 +51,20 @@ public sealed class JobCommands(EventStore events, Library library)
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
         try
         {
-            return events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => decide(s, me), picture);
+            return events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => Allowed(s, decide(s, me), me), picture);
         }
         catch (StaleVersionException stale) when (command is IFollows or NoteCommand)
         {
             // A note says what somebody saw: nothing that happens makes it mean something else.
             throw new StaleVersionException(stale.Current, stale.Since, command is not IFollows follows || stale.Since.All(e => JobRules.LeavesAlone(e.Event, follows.Side)));
         }
+    }
+
+    private JobEvent Allowed(JobState state, JobEvent work, Technician me)
+    {
+        ShownBeforeAlone.Require(state, work, me.Id, me.IsLead, () =>
+            Competences.Of(library.Shown().Where(s => s.TechnicianId == me.Id), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)));
+        return work;
     }
 
     // Undone or not, it has its place; that it was undone since is among what has happened.

@@ -6,6 +6,7 @@ using PatientPawl.Core.Identification;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
+using PatientPawl.Core.Practice;
 using PatientPawl.Core.Retraction;
 using PatientPawl.Core.Torque;
 using PatientPawl.Core.Vehicles;
@@ -30,6 +31,7 @@ public sealed record RouteCommand(Guid EventId, int ExpectedVersion, DateTimeOff
 public sealed record ClickCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, IReadOnlyList<Reading> Readings, IReadOnlyList<string> Acknowledged,
     string? Outcome, ToolReport? Report, string? Note, Guid? After = null) : IFollows;
+public sealed record BesideCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid TechnicianId) : IVersioned;
 public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
@@ -47,7 +49,8 @@ public sealed record JobTorqueCard(IReadOnlyList<SignedFastener> Signed, TorqueC
 public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
 
 /// <summary>A job as its screens need it.</summary>
-public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered, ImportedCopy? Imported);
+public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered, ImportedCopy? Imported,
+    IReadOnlyList<string>? Beside);
 
 internal static class JobEndpoints
 {
@@ -107,6 +110,12 @@ internal static class JobEndpoints
         jobs.MapGet("/{id:guid}/goals", (Guid id, EventStore events) => TypedResults.Ok(GoalChoices.Of(events.State(id))));
         jobs.MapPost("/{id:guid}/goal", (Guid id, GoalCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Aim(s, c.Goal, c.Reason))));
+        jobs.MapPost("/{id:guid}/beside", (Guid id, BesideCommand c, HttpContext http, JobCommands commands, Library library) =>
+        {
+            var who = library.Technicians().FirstOrDefault(t => t.Id == c.TechnicianId && t.LeftAt is null)
+                ?? throw new InputException(new InputError("technicianId", c.TechnicianId.ToString(), "somebody who works here", "Nobody here has that id."));
+            return TypedResults.Ok(commands.Append(http, id, c, (s, me) => ShownBeforeAlone.Put(s, who.Id, who.Name, me.IsLead)));
+        });
         // The shortest safe stopping point; leaving is refused until it is reached.
         jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
         {
@@ -190,6 +199,7 @@ internal static class JobEndpoints
     internal static JobView View(Guid id, JobState state, EventStore events)
     {
         return new(id, events.Number(id), state.Version, Shown(state.Opened!), RunSheets.Of(state), RunSheets.Corner(state, Side.Left), RunSheets.Corner(state, Side.Right),
-            state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id));
+            state.Route, state.Setup.NeedsRoute, state.HandedOver, state.Setup.NotCovered, events.Imported(id),
+            ShownBeforeAlone.Asks(state) ? [.. ShownBeforeAlone.Beside(state).Select(b => b.Name)] : null);
     }
 }

@@ -52,7 +52,7 @@ public class WorldTests
         crowfoot.AtTheBolt(100).ShouldBe(115, 1e-9);
         // And what the engine sets comes back to what the sheet wants, to the step of the scale.
         var line = InventedCars.Sheets[1].Line(FastenerRole.Bracket)!;
-        crowfoot.AtTheBolt(PracticeQuestions.Setting(line, crowfoot).NewtonMeters).ShouldBe(line.Wanted.NewtonMeters, 0.06);
+        crowfoot.AtTheBolt(PracticeQuestions.Setting(line, crowfoot).OnTheScale.NewtonMeters).ShouldBe(line.Wanted.NewtonMeters, 0.06);
     }
 
     [Fact]

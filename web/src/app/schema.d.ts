@@ -2440,6 +2440,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The lead puts somebody beside another on this job, where the house asks for what was shown in practice
+         * @description The lead puts somebody beside another on this job, where the house asks for what was shown in practice. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["putBeside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/overnight": {
         parameters: {
             query?: never;
@@ -3527,6 +3547,16 @@ export interface components {
          * @enum {unknown}
          */
         BenchKind: "shoes" | "rotor" | "pads" | "fluid" | "retract" | "look" | "torques" | "electric" | "prove" | "bed-in";
+        BesideCommand: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            expectedVersion: number;
+            /** Format: date-time */
+            occurredAt: string;
+            /** Format: uuid */
+            technicianId: string;
+        };
         /** @description Where the bleeding stands. */
         BleedAnswer: {
             /** @description How the method goes, in order. */
@@ -4231,6 +4261,8 @@ export interface components {
             /** @description What the engines would have done, and why; null where it was that. */
             better: null | string;
             trap: null | components["schemas"]["TrapId"];
+            /** @description The engines' reasoning that it was judged by; empty where no engine was asked. */
+            why?: components["schemas"]["Reasons"][];
         };
         /**
          * @description How something that was done or said is judged.
@@ -5065,6 +5097,8 @@ export interface components {
             retorque?: components["schemas"]["RetorqueRule"];
             /** @description Most back-off where piston alignment allows one, 1 to 360 degrees; null uses the flagged default of 90. */
             backOffLimitDeg?: null | number;
+            /** @description Shown before alone. */
+            shownBeforeAlone?: components["schemas"]["ShownRule"];
         };
         HouseRulesView: {
             rules: components["schemas"]["HouseRules"];
@@ -5414,6 +5448,7 @@ export interface components {
             handedOver: boolean;
             notCovered: null | string;
             imported: null | components["schemas"]["ImportedCopy"];
+            beside: null | string[];
         };
         JsonElement: unknown;
         /**
@@ -7734,6 +7769,12 @@ export interface components {
             /** @description Its name. */
             says: string;
         };
+        /**
+         * @description Shown before alone.
+         * @default not-asked
+         * @enum {unknown}
+         */
+        ShownRule: "not-asked" | "asked";
         /** @enum {unknown} */
         Side: "left" | "right";
         /** @description A finding with its corner. */
@@ -16722,6 +16763,95 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["GoalCommand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    putBeside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BesideCommand"];
             };
         };
         responses: {

@@ -167,7 +167,7 @@ public static partial class JobRules
             throw new NotAllowedException("Not needed now.", ["It is done already, or what is left does not ask for it here."], []);
     }
 
-    private static void RequireOpen(JobState state, bool evenHandedOver = false)
+    internal static void RequireOpen(JobState state, bool evenHandedOver = false)
     {
         ArgumentNullException.ThrowIfNull(state);
         if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);

@@ -12,7 +12,7 @@ public static partial class JobRules
     /// <param name="side">The corner of the command; null for the car.</param>
     public static bool LeavesAlone(JobEvent happened, Side? side) => happened switch
     {
-        NoteAdded or PhotoTaken => true,
+        NoteAdded or PhotoTaken or WorksBeside => true,
         StepDone { Found: null, Broken: null } or TorqueSigned or ReadingsTaken or ReadingStruck or ShoesLookedAt or RotorLookedAt or RetractionPointNoted or RetractionPointStruck
             or RetractionLookedAt or CaliperTried or PistonsMeasured or BleedDrawn or BleedDrawStruck => side is not null && happened.Card().Side(happened) is { } at && at != side,
         _ => false,

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type JobView, type Schemas, type StepKey } from "../../app/api";
-import { useDraft } from "../../app/hooks";
+import { useCommand, useDraft, useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
@@ -107,6 +107,7 @@ export function PlanPage() {
           aria-label="Before and after"
         >
           <LayOut job={job} />
+          <Beside job={job} />
           <Changes job={job} />
           <Night job={job} />
           <GoalDialog job={job} className="btn w-full min-[801px]:hidden" />
@@ -138,22 +139,64 @@ function LayOut({ job }: { job: JobView }) {
           ["Parts", parts],
           ["Tools", tools],
         ] as const
-      ).map(([title, things]) => (
-        <fieldset key={title} className="m-0 border-0 p-0">
-          <legend className="mt-2 text-[15px] text-ink-2">{title}</legend>
-          {things.map((t) => (
-            <label key={t} className="flex min-h-12 items-center gap-3 border-t border-rule text-[17px]">
-              <input
-                type="checkbox"
-                className="h-6 w-6 flex-shrink-0 accent-[var(--railline)]"
-                checked={ticked[t] === "yes"}
-                onChange={(e) => tick(t, e.target.checked ? "yes" : "")}
-              />
-              <span className={ticked[t] === "yes" ? "text-ink-2 line-through" : ""}>{t}</span>
-            </label>
+      )
+        .filter(([, things]) => things.length > 0)
+        .map(([title, things]) => (
+          <fieldset key={title} className="m-0 border-0 p-0">
+            <legend className="mt-2 text-[15px] text-ink-2">{title}</legend>
+            {things.map((t) => (
+              <label key={t} className="flex min-h-12 items-center gap-3 border-t border-rule text-[17px]">
+                <input
+                  type="checkbox"
+                  className="h-6 w-6 flex-shrink-0 accent-[var(--railline)]"
+                  checked={ticked[t] === "yes"}
+                  onChange={(e) => tick(t, e.target.checked ? "yes" : "")}
+                />
+                <span className={ticked[t] === "yes" ? "text-ink-2 line-through" : ""}>{t}</span>
+              </label>
+            ))}
+          </fieldset>
+        ))}
+    </div>
+  );
+}
+
+/** Where the house asks for what was shown in practice: who works beside somebody, said by the lead. */
+function Beside({ job }: { job: JobView }) {
+  const session = useSession().data;
+  const put = useCommand<string>(job, (h, technicianId) =>
+    take(
+      api.POST("/api/jobs/{id}/beside", { params: { path: { id: job.id } }, body: { ...h, technicianId } }),
+    ),
+  );
+  const beside = job.beside;
+  if (!beside) return null;
+  const others = session?.technicians.filter((t) => !t.isLead && !beside.includes(t.name)) ?? [];
+  return (
+    <div>
+      <h2 className="text-[24px]">Beside somebody</h2>
+      <p className="m-0 text-[17px]">
+        {beside.length > 0
+          ? `${beside.join(", ")}, on this job.`
+          : "Nobody yet: each does alone what they have shown in practice."}
+      </p>
+      <ProblemNote error={put.error} />
+      {session?.me?.isLead && !job.handedOver && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {others.map((t) => (
+            <button
+              key={t.id}
+              type="button"
+              className="btn"
+              aria-label={`Beside somebody: ${t.name}`}
+              disabled={put.isPending}
+              onClick={() => put.mutate(t.id)}
+            >
+              {t.name}
+            </button>
           ))}
-        </fieldset>
-      ))}
+        </div>
+      )}
     </div>
   );
 }

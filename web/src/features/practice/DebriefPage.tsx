@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { duration } from "../jobs/words";
 import { MARK } from "./words";
@@ -63,6 +64,11 @@ export function DebriefPage() {
                     <span className="font-semibold">{l.what}</span>
                     {l.says && <p className="m-0">{l.says}</p>}
                     {l.better && <p className="m-0 text-ink-2">{l.better}</p>}
+                    {l.why && l.why.length > 0 && (
+                      <div className="mt-1">
+                        <Why reasons={l.why} label="The reasoning" />
+                      </div>
+                    )}
                   </div>
                 </li>
               ))}

@@ -6,6 +6,7 @@ import { api, take, type JobView, type Schemas, type StepBench, type StepKey } f
 import { useCommand, useIsCommanding } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
+import { useStepInstruments } from "../jobs/ReadingFields";
 import { duration, figure } from "../jobs/words";
 import { HARMED, WAY } from "./words";
 
@@ -86,6 +87,9 @@ export function PracticePanel({
         </button>
       </div>
       <ProblemNote error={help.error ?? end.error} />
+      {of.way === "guided" && job.sheet.done.length === 0 && (
+        <p className="m-0 border-b border-rule px-4 py-2 text-[18px]">“{of.driverSays}”</p>
+      )}
       {last && <Happened key={last.happening.seq} job={job} row={last} />}
       {of.tells && <p className="m-0 border-b border-rule px-4 py-2 text-[18px]">{of.tells}</p>}
       {of.felt && <p className="m-0 border-b border-rule px-4 py-2 text-[18px]">Felt: {of.felt}</p>}
@@ -175,27 +179,44 @@ function Gauges({ job, bench, read }: { job: JobView; bench: StepBench; read: Sc
       }),
     ),
   );
+  const instruments = useStepInstruments();
   return (
-    <div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2 text-[16px]">
+    <div className="flex flex-wrap items-start gap-2 border-b border-rule px-4 py-2 text-[16px]">
       {bench.readings.map((r) => {
         const last = read.filter((x) => x.kind === r.kind).at(-1);
+        const serving = instruments.serving(r);
         return (
-          <button
-            key={r.kind}
-            type="button"
-            className="btn"
-            disabled={isBusy}
-            onClick={() => take1.mutate({ kind: r.kind, instrumentId: r.instrument })}
-          >
-            {r.name}
-            {last ? (
-              <b>
-                {figure(last.value, 3)} {r.unit}
-              </b>
-            ) : (
-              ": read"
+          <div key={r.kind} className="flex max-w-[240px] flex-col">
+            <button
+              type="button"
+              className="btn"
+              disabled={isBusy}
+              onClick={() => take1.mutate({ kind: r.kind, instrumentId: instruments.of(r) })}
+            >
+              {r.name}
+              {last ? (
+                <b>
+                  {figure(last.value, 3)} {r.unit}
+                </b>
+              ) : (
+                ": read"
+              )}
+            </button>
+            {r.instrument && serving.length > 1 && (
+              <select
+                className="min-h-9 border-0 bg-transparent p-0 text-[14px] text-ink-2"
+                aria-label={`${r.name}, read with`}
+                value={instruments.of(r) ?? ""}
+                onChange={(e) => instruments.choose(r.kind, e.target.value)}
+              >
+                {serving.map(({ instrument }) => (
+                  <option key={instrument.id} value={instrument.id}>
+                    {instrument.name}, {instrument.resolutionMm}
+                  </option>
+                ))}
+              </select>
             )}
-          </button>
+          </div>
         );
       })}
       <ProblemNote error={take1.error} />
