@@ -41,6 +41,7 @@ public class AtTheCarTable
         ("noise or shake on the drive goes back to a corner", typeof(FoundAtTheCarTests), nameof(FoundAtTheCarTests.On_the_car_it_brings_its_step_and_what_it_makes_doubtful_is_proved_again)),
         ("wrong or surplus parts, waiting for parts", typeof(AtTheCarTests), nameof(AtTheCarTests.A_job_that_waits_for_parts_says_on_the_board_for_what_from_where_and_since_when)),
         ("a new caliper brings its bracket; the cable goes through its mount", typeof(AtTheCarTests), nameof(AtTheCarTests.A_new_caliper_that_brings_its_bracket_has_the_old_one_off_and_needs_no_lands_cleaned)),
+        ("slot of a new piston turned to the pad's pin before anything covers it", typeof(AtTheCarTests), nameof(AtTheCarTests.A_new_caliper_that_brings_its_bracket_has_the_old_one_off_and_needs_no_lands_cleaned)),
         ("still turns at the bottom, two stages, other way, bolt first, bolts left alone: learnt", typeof(AtTheCarTests), nameof(AtTheCarTests.What_was_learnt_at_a_vehicle_stands_in_its_next_job_with_its_day_and_is_not_asked_twice)),
         ("learnt figures go with the vehicle", typeof(AtTheCarTests), nameof(AtTheCarTests.A_figure_measured_at_a_vehicle_stands_in_its_next_job_with_its_day)),
         ("who decided what", typeof(AtTheCarTests), nameof(AtTheCarTests.The_record_says_who_decided_what_and_why)),
@@ -60,6 +61,7 @@ public class AtTheCarTable
         // Texts that follow the facts.
         ("drawn-off fluid is thrown away; a wheel freed through wood; a spindle by live data or a press; a brake found applied", typeof(AtTheCarTests), nameof(AtTheCarTests.What_only_a_finding_brings_says_what_a_master_would)),
         ("which pad goes inside, which end leads", typeof(PadTests), nameof(PadTests.The_leading_end_follows_from_where_the_caliper_sits)),
+        ("pads drawn in the step for this side, behind the axle or ahead of it", typeof(AtTheCarTests), nameof(AtTheCarTests.Where_the_caliper_sits_is_told_as_taken_until_somebody_has_said_it)),
         ("pins: a caliper that does not pass over is not drawn on", typeof(TwinTests), nameof(TwinTests.Whatever_is_found_lifted_half_done_or_done_out_of_order_nobody_is_hurt_and_every_job_ends)),
         ("lay-out: drives, sizes, jacking thread, locker, numbers; each bolt's word", typeof(AtTheCarTests), nameof(AtTheCarTests.The_words_of_each_bolt_its_locker_its_number_and_its_drive_come_from_the_sheet)),
         ("a figure entered by hand is asked about before it is signed", typeof(TorqueTests), nameof(TorqueTests.An_unusual_figure_is_a_question_with_the_other_reading_offered_and_never_a_refusal)),
@@ -115,7 +117,7 @@ public class AtTheCarTable
     [Fact]
     public void Every_line_names_a_test_that_is_run()
     {
-        (Lines.Length + Texts.Length).ShouldBeGreaterThan(85);
+        (Lines.Length + Texts.Length).ShouldBeGreaterThan(87);
         foreach (var (line, type, shown) in Lines)
         {
             var method = type.GetMethod(shown).ShouldNotBeNull(line);
