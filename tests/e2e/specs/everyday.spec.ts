@@ -1,7 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { jobAt, ownClock, rest, signIn, work, type Family } from "./helpers";
 
-// Three everyday jobs through the pages, each with surprises of four kinds; nine more go over HTTP. Common practice, no source.
+// Three everyday jobs through the pages, each with surprises of four kinds, and three electric ones by their other ways; the rest go over HTTP. Common practice, no source.
 
 /** Two touches from any step: the list, and the finding; then what it costs, and the report. */
 const found = (name: string, note?: string) => async (page: Page) => {
@@ -68,6 +68,22 @@ const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; fa
       ["Service position", outcome("The right one did not go back")], ["Caliper on, left", found("Grease on a new lining, left")], ["Measure, judge, right", found("Slide pin worn or scored, right")],
       ["Fluid level", found("Pedal sinks or stays soft")],
     ],
+  },
+  // An electric brake by each of its other ways.
+  {
+    name: "a bus by its own sequence, lost half-way",
+    plate: "GNT 233", scope: "pads", family: "motor", bay: 34, route: /^The car.s own sequence/,
+    at: [["Service position", outcome("Lost half-way: nobody knows")]],
+  },
+  {
+    name: "a library bus by hand, whose actuator has had enough",
+    plate: "GNT 301", scope: "pads", family: "motor", bay: 35, route: /^Spindles by hand/,
+    at: [["Spindle back, left", found("Actuator does not move, left")]],
+  },
+  {
+    name: "a van whose box pulls its cables, and one is frayed",
+    plate: "GNT 266", scope: "pads", family: "puller", bay: 36, route: /^Release the puller/,
+    at: [["Measure, judge, left", found("Parking cable frayed, left")]],
   },
 ];
 

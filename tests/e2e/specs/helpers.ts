@@ -75,10 +75,11 @@ export async function openJob(request: APIRequestContext, plate: string, scope: 
   return jobId;
 }
 
-export type Family = "cable" | "motor" | "hat" | "fixed";
+type Touched = "cable" | "motor" | "hat" | "fixed";
+export type Family = Touched | "puller";
 
 /** What is seen on each family, by the labels on the screen. */
-export const LOOKS: Record<Family, string[]> = {
+export const LOOKS: Record<Touched, string[]> = {
   cable: ["Hand lever", "Brake by wire: No", "Cable lever: Yes", "Motor, plug: No", "Cable in plate: No", "Brake hose: Yes", "Hex at back: No"],
   motor: ["Switch", "Brake by wire: No", "Motor, plug: Yes", "Brake hose: Yes", "Plain cup"],
   hat: ["Hand lever", "Brake by wire: No", "Cable lever: No", "Motor, plug: No", "Cable in plate: Yes", "Brake hose: Yes", "Opposed: No"],
@@ -163,7 +164,7 @@ export async function lookOver(page: Page) {
 }
 
 /** Touches what is seen at a corner and rules on it; ends on the run sheet. */
-export async function identify(page: Page, jobId: string, side: "left" | "right", family: Family) {
+export async function identify(page: Page, jobId: string, side: "left" | "right", family: Touched) {
   await page.goto(`/jobs/${jobId}/look/${side}`);
   for (const label of LOOKS[family]) {
     const tile = page.getByRole("region", { name: "What is seen" }).getByRole("button", { name: label, exact: true });
@@ -181,6 +182,7 @@ const SEEN: Record<Family, [string, string][]> = {
   motor: [["cabin-control", "switch"], ["caliper-motor", "yes"], ["piston-face", "plain-cup"]],
   hat: [["cabin-control", "hand-lever"], ["caliper-lever", "no"], ["caliper-motor", "no"], ["plate-cable", "yes"], ["opposed-pistons", "no"]],
   fixed: [["cabin-control", "hand-lever"], ["caliper-lever", "no"], ["caliper-motor", "no"], ["plate-cable", "yes"], ["opposed-pistons", "yes"]],
+  puller: [["cabin-control", "switch"], ["puller-box", "yes"], ["caliper-lever", "yes"], ["piston-face", "cross"]],
 };
 const VALUES: Record<string, number> = {
   "reservoir-level": 60,
