@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import { expect, type APIRequestContext, type Page } from "@playwright/test";
 import { randomUUID } from "node:crypto";
 
@@ -250,4 +251,14 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
     });
   }
   throw new Error("the job did not end within 160 clicks");
+}
+
+/** What axe finds that stops somebody; at night only the colours differ. */
+export async function serious(page: Page, name: string, rules?: string[]) {
+  // One frame: no second page is opened to put results together, and only violations are described.
+  const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ["violations"] });
+  const found = await (rules ? axe.withRules(rules) : axe).analyze();
+  return found.violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map((v) => `${name}: ${v.id} ${v.nodes[0]?.html.slice(0, 120)} ${v.nodes[0]?.failureSummary?.slice(0, 160)}`);
 }

@@ -1,6 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
-import { signIn } from "./helpers";
+import { serious, signIn } from "./helpers";
 
 test.describe.configure({ mode: "parallel" });
 
@@ -67,16 +66,6 @@ async function views(page: Page): Promise<Record<string, string>> {
 }
 
 const SIZES = [[1280, 800], [1280, 680], [1024, 768], [768, 1024], [390, 844]] as const;
-
-/** What axe finds that stops somebody; at night only the colours differ. */
-async function serious(page: Page, name: string, rules?: string[]) {
-  // One frame: no second page is opened to put results together, and only violations are described.
-  const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ["violations"] });
-  const found = await (rules ? axe.withRules(rules) : axe).analyze();
-  return found.violations
-    .filter((v) => v.impact === "serious" || v.impact === "critical")
-    .map((v) => `${name}: ${v.id} ${v.nodes[0]?.html.slice(0, 120)} ${v.nodes[0]?.failureSummary?.slice(0, 160)}`);
-}
 
 /** No sideways scroll; the primary action in view and 64 px high; everything touchable 48 px. */
 async function sizes(page: Page, name: string) {
