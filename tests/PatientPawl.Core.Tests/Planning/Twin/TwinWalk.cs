@@ -40,6 +40,9 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
     /// <summary>Called before every step.</summary>
     public Action<TwinWalk>? Before { get; init; }
 
+    /// <summary>Called around every step with the car as it stands: before it is done, and once it was done as expected.</summary>
+    public Action<PhysicalCar, StepKey, bool>? AtTheCar { get; init; }
+
     /// <summary>Another walk from where this one stands, that begins with a step which nobody would offer and has no surprise after it.</summary>
     public TwinWalk Branch(StepKey step, int number)
     {
@@ -156,6 +159,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         var outcome = (surprises & Surprises.Outcomes) != 0 || step.StepId is "spindle-verified" or "circuit-looked" or "service-verified" or "service-looked" or "cable-looked" or "lever-on-stop" or "piston-looked" or "piston-judged" or "release-proved" or "turns-free"
             ? Acts.Found(_car, step, _random) : null;
         if (outcome is not null && Array.TrueForAll(bound.Outcomes, o => o.Type.Id != outcome)) outcome = null;
+        AtTheCar?.Invoke(_car, step, false);
         try
         {
             if (outcome is null) Acts.Do(_car, step);
@@ -170,7 +174,8 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
             Harms.Add($"{step} cannot be done: {e.Message}");
         }
 
-        if (outcome is not null) Trail[^1] += $" [{outcome}]";
+        if (outcome is null) AtTheCar?.Invoke(_car, step, true);
+        else Trail[^1] += $" [{outcome}]";
         State = Planner.Apply(Setup, State, step, outcome);
         if (outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome)!.Type.Reports is { } kind)
         {
