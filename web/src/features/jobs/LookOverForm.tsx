@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
 import { useCatalogue, useCommand, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
-import { BenchFrame, type Rested } from "./StepPanel";
+import { BenchFrame, type Rested } from "./BenchFrame";
 
 const WORDS: Record<Schemas["LookOverAnswer"], string> = { yes: "Yes", no: "No", "not-known": "Not known" };
 

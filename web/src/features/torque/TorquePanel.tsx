@@ -6,7 +6,7 @@ import { useWaitingAt } from "../../app/outbox";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { staleShownAbove, type OnMoved, type Rested } from "../jobs/StepPanel";
+import { staleShownAbove, type OnMoved, type Rested } from "../jobs/BenchFrame";
 import { StepHeading } from "../jobs/StepHeading";
 import { figure } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
