@@ -48,6 +48,25 @@ public sealed record DebriefLine(int Seq, StepKey? Step, string What, DebriefMar
 /// <param name="Says">Its name.</param>
 public sealed record ShownHere(Competence Competence, string Says);
 
+/// <summary>How a run stands, as its list shows it: told by the car and the record alone, so that it costs no plan.</summary>
+/// <param name="Finished">True when the car was handed over, or the work stops rightly at the maker's procedure.</param>
+/// <param name="Harms">Harms that were done.</param>
+/// <param name="Minutes">Minutes since the car came in.</param>
+public sealed record RunSummary(bool Finished, int Harms, int Minutes)
+{
+    /// <summary>Of a run.</summary>
+    /// <exception cref="NotAllowedException">The job is no practice.</exception>
+    public static RunSummary Of(JobState state)
+    {
+        ArgumentNullException.ThrowIfNull(state);
+        var world = PracticeRules.WorldOf(state);
+        var handedOver = state.Log.Where(e => e.Event is StepDone { Step.StepId: "handed-over" }).Select(e => e.Seq).ToHashSet();
+        // What the product does not cover is handed to the maker's procedure: then to stop is the end.
+        var stops = Sides.Both.All(s => state.Corner(s).Ruled?.Ruling.Method == RetractMethod.MakersProcedure);
+        return new(state.HandedOver || stops, world.Happenings.Count(h => h.Carried && !handedOver.Contains(h.Seq)), world.Minutes);
+    }
+}
+
 /// <summary>What came of a run, judged by the engines that judge real work; what did harm is told by the car alone.</summary>
 /// <param name="Lines">What was done and said, in order.</param>
 /// <param name="Harms">Harms that were done.</param>
@@ -92,21 +111,17 @@ public sealed record Debrief(
         }
 
         var ended = PracticeRules.IsEnded(state);
-        // What the product does not cover is handed to the maker's procedure: then to stop is the end.
-        var stops = Sides.Both.All(s => state.Corner(s).Ruled?.Ruling.Method == RetractMethod.MakersProcedure);
-        if (ended && !state.HandedOver && !stops)
+        var summary = RunSummary.Of(state);
+        if (ended && !summary.Finished)
         {
             var trap = TrapCatalogue.Of(TrapId.NothingRecorded);
             lines.Add(new(0, null, "The record", DebriefMark.Missed, "The car was never handed over: nobody signed for what was done.",
                 trap.Lesson, trap.Id));
         }
 
-        return new(lines, lines.Count(l => l.Mark == DebriefMark.Harm), lines.Count(l => l.Mark == DebriefMark.Refused),
-            lines.Count(l => l.Mark == DebriefMark.Missed),
-            world.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), state.HandedOver
-                || stops,
-            Competences(scenario, run, state, state.HandedOver || stops, lines),
-                [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
+        return new(lines, summary.Harms, lines.Count(l => l.Mark == DebriefMark.Refused), lines.Count(l => l.Mark == DebriefMark.Missed),
+            summary.Minutes, steps.Sum(k => state.Times.Minutes([k])), lines.Count(l => l.Mark == DebriefMark.Helped), summary.Finished,
+            Competences(scenario, run, state, summary.Finished, lines), [.. lines.Select(l => l.Trap).OfType<TrapId>().Distinct().Order()]);
     }
 
     /// <summary>How a verdict is judged.</summary>

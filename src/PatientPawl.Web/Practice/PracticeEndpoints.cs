@@ -202,10 +202,9 @@ internal static class PracticeEndpoints
     private static RunCard? Card(Guid id, JobState state)
     {
         if (state.Opened!.Practice is not { Own: not null } && ScenarioSet.Find(state.Opened.Practice!.ScenarioId) is null) return null;
-        var debrief = Debrief.Of(state);
-        return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way,
-            PracticeRules.IsEnded(state), debrief.Finished,
-            debrief.Harms, debrief.Minutes, DateOnly.FromDateTime(state.Log[0].At.DateTime));
+        var summary = RunSummary.Of(state);
+        return new(id, PracticeRules.RunOf(state).Scenario.Title, state.Opened!.Practice!.Way, PracticeRules.IsEnded(state), summary.Finished,
+            summary.Harms, summary.Minutes, DateOnly.FromDateTime(state.Log[0].At.DateTime));
     }
 
     private static DateOnly Today(TimeProvider clock) => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);

@@ -132,6 +132,7 @@ public class ScenarioTests
 
             player.Do(PracticeRules.End);
             var debrief = Debrief.Of(player.State);
+            RunSummary.Of(player.State).Harms.ShouldBe(debrief.Lines.Count(l => l.Mark == DebriefMark.Harm));
             debrief.Lines.Where(l => l.Mark is DebriefMark.Harm or DebriefMark.Refused or DebriefMark.Missed)
                 .ShouldAllBe(l => l.Says.Length > 10);
             if (scenario.Traps.Count > 0) debrief.Shown.ShouldBeEmpty(scenario.Id);
