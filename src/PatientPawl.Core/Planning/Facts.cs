@@ -8,7 +8,7 @@ internal static class Facts
         ? says
         : string.Join(", or ", condition.AnyOf.Select(a => string.Join(", ", a.Select(r => Wanted(r.Slot, r.Mask)))));
 
-    /// <summary>What a condition lacks in this state, for example <c>The pedal is firm but not yet proved.</c></summary>
+    /// <summary>What a condition lacks in this state, for example <c>The pedal is firm, and has to be proved first.</c></summary>
     public static string Lacks(BoundCondition condition, CarState state)
     {
         if (condition.AnyOf.Length == 1)
@@ -26,11 +26,10 @@ internal static class Facts
     {
         if (StateLayout.At(slot).Variable is StateVariable<Done>)
             return (mask & 1u << StateVariable<Done>.Byte(Done.Yes)) != 0 ? $"Not done yet: {Name(slot)}." : $"Still there: {Name(slot)}.";
-        return $"The {Name(slot)} {Is(slot)} {Now(state, slot)} but not yet {Wants(slot, mask)}.";
+        // Nouns of things that come in numbers end in an s: pads, chocks, hydraulics.
+        var (are, have) = StateLayout.At(slot).Variable.Noun.EndsWith('s') ? ("are", "have") : ("is", "has");
+        return $"The {Name(slot)} {are} {Now(state, slot)}, and {have} to be {Wants(slot, mask)} first.";
     }
-
-    // Nouns of things that come in numbers end in an s: pads, chocks, hydraulics.
-    private static string Is(int slot) => StateLayout.At(slot).Variable.Noun.EndsWith('s') ? "are" : "is";
 
     private static string Wanted(int slot, uint mask) => $"{Name(slot)} {Wants(slot, mask)}";
 

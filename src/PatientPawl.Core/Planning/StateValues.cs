@@ -6,8 +6,10 @@ namespace PatientPawl.Core.Planning;
 public enum CarPosition
 {
     /// <summary>On its wheels.</summary>
+    [Description("on the ground")]
     Ground,
     /// <summary>On stands or a locked lift.</summary>
+    [Description("on stands")]
     Stands,
 }
 
@@ -24,8 +26,10 @@ public enum Chocks
 public enum Gear
 {
     /// <summary>In P, or in gear.</summary>
+    [Description("in P")]
     Park,
     /// <summary>In neutral.</summary>
+    [Description("in neutral")]
     Neutral,
 }
 
@@ -51,8 +55,10 @@ public enum CarSleep
 public enum Battery
 {
     /// <summary>On its own.</summary>
+    [Description("on its own")]
     Alone,
     /// <summary>Held up by a charger.</summary>
+    [Description("held up by a charger")]
     Supported,
 }
 
@@ -123,6 +129,7 @@ public enum HydraulicsState
     /// <summary>Never opened, or bled since.</summary>
     Closed,
     /// <summary>Not known; must be looked at.</summary>
+    [Description("not known")]
     Unknown,
     /// <summary>Opened.</summary>
     Open,
@@ -175,6 +182,7 @@ public enum CableRun
     /// <summary>Taken up again.</summary>
     TakenUp,
     /// <summary>Not known; must be looked at.</summary>
+    [Description("not known")]
     Unknown,
 }
 
@@ -230,8 +238,10 @@ public enum Lever
     /// <summary>No lever.</summary>
     None,
     /// <summary>Not seen on its stop.</summary>
+    [Description("not seen on its stop")]
     NotSeen,
     /// <summary>Resting on its stop.</summary>
+    [Description("on its stop")]
     OnStop,
 }
 
@@ -241,10 +251,12 @@ public enum Actuator
     /// <summary>No actuator.</summary>
     None,
     /// <summary>On and plugged.</summary>
+    [Description("plugged")]
     Plugged,
     /// <summary>On, unplugged.</summary>
     Unplugged,
     /// <summary>Off the caliper.</summary>
+    [Description("off the caliper")]
     Off,
 }
 
@@ -258,6 +270,7 @@ public enum Spindle
     /// <summary>Back.</summary>
     Back,
     /// <summary>Not known; must be verified.</summary>
+    [Description("not known")]
     Unknown,
 }
 
@@ -276,10 +289,12 @@ public enum Caliper
     /// <summary>On.</summary>
     On,
     /// <summary>Off, hung on a hook.</summary>
+    [Description("off on its hook")]
     Hung,
     /// <summary>The old one is away; its hose is shut.</summary>
     Away,
     /// <summary>Swung up on one pin, and wired.</summary>
+    [Description("swung up")]
     Swung,
 }
 
@@ -287,8 +302,10 @@ public enum Caliper
 public enum PadState
 {
     /// <summary>The old ones are in.</summary>
+    [Description("in")]
     Old,
     /// <summary>Out.</summary>
+    [Description("out")]
     None,
     /// <summary>New ones in.</summary>
     New,
@@ -307,10 +324,12 @@ public enum Bracket
 public enum Rotor
 {
     /// <summary>The old one is on.</summary>
+    [Description("on")]
     Old,
     /// <summary>Off.</summary>
     Off,
     /// <summary>A new one is on.</summary>
+    [Description("a new one")]
     New,
 }
 
@@ -337,6 +356,7 @@ public enum Room
     /// <summary>Enough.</summary>
     Enough,
     /// <summary>Not enough.</summary>
+    [Description("too little")]
     Short,
 }
 
@@ -363,8 +383,10 @@ public enum ShoesState
     /// <summary>Off the plate.</summary>
     Off,
     /// <summary>New shoes on, not set yet.</summary>
+    [Description("new and not set")]
     NewLoose,
     /// <summary>New shoes set.</summary>
+    [Description("new and set")]
     NewSet,
 }
 

@@ -201,7 +201,7 @@ public class PlannerTests(ITestOutputHelper output)
         var why = Planner.Why(Cable, state, new("pedal-proved", null));
         why.Allowed.ShouldBeFalse();
         why.Interlocks.ShouldContain(3);
-        why.Lacking.ShouldContain(l => l.Contains("left caliper is hung"));
+        why.Lacking.ShouldContain(l => l.Contains("left caliper is off on its hook, and has to be on first"));
         Planner.Why(Cable, state, new("service-entered", null)).Lacking.ShouldBe(["This step does not exist on this car."]);
     }
 
