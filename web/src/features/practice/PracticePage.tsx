@@ -123,8 +123,8 @@ export function PracticePage() {
                   <b>{t.name}</b>:{" "}
                   {t.competences
                     .filter((c) => c.isShown)
-                    .map((c) => c.says.toLowerCase())
-                    .join(", ") || "nothing yet"}
+                    .map((c) => `${c.says.toLowerCase()}, ${c.on ?? ""}`)
+                    .join("; ") || "nothing yet"}
                 </p>
               ))}
             </div>
