@@ -47,7 +47,7 @@ const freed = async (page: Page) => {
   await expect(page.getByText(/Blows between the studs/)).toBeVisible();
 };
 
-const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; family: Family; bay: number; route?: RegExp; at: [string, (page: Page) => Promise<void>][] }[] = [
+const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; family: Family; bay: number; route?: RegExp; purpose?: "practice"; at: [string, (page: Page) => Promise<void>][] }[] = [
   {
     name: "pads of a small car: a boot that winds up, a tight pad, parts that come late, a pin on air",
     plate: "GNT 077", scope: "pads", family: "cable", bay: 31,
@@ -69,20 +69,20 @@ const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; fa
       ["Fluid level", found("Pedal sinks or stays soft")],
     ],
   },
-  // An electric brake by each of its other ways.
+  // An electric brake by each of its other ways, on the stand-in car.
   {
     name: "a bus by its own sequence, lost half-way",
-    plate: "GNT 233", scope: "pads", family: "motor", bay: 34, route: /^The car.s own sequence/,
+    plate: "GNT 233", scope: "pads", family: "motor", bay: 34, purpose: "practice", route: /^The car.s own sequence/,
     at: [["Service position", outcome("Lost half-way: nobody knows")]],
   },
   {
     name: "a library bus by hand, whose actuator has had enough",
-    plate: "GNT 301", scope: "pads", family: "motor", bay: 35, route: /^Spindles by hand/,
+    plate: "GNT 301", scope: "pads", family: "motor", bay: 35, purpose: "practice", route: /^Spindles by hand/,
     at: [["Spindle back, left", found("Actuator does not move, left")]],
   },
   {
     name: "a van whose box pulls its cables, and one is frayed",
-    plate: "GNT 266", scope: "pads", family: "puller", bay: 36, route: /^Release the puller/,
+    plate: "GNT 266", scope: "pads", family: "puller", bay: 36, purpose: "practice", route: /^Release the puller/,
     at: [["Measure, judge, left", found("Parking cable frayed, left")]],
   },
 ];
@@ -92,7 +92,7 @@ for (const job of JOBS) {
     test.setTimeout(240_000);
     await ownClock(page);
     await signIn(page);
-    const jobId = await jobAt(page.request, job.plate, job.scope, job.family, job.bay);
+    const jobId = await jobAt(page.request, job.plate, job.scope, job.family, job.bay, undefined, null, job.purpose);
     await page.goto(`/jobs/${jobId}`);
     if (job.route) await page.getByRole("button", { name: job.route }).click();
     const left = [...job.at];

@@ -207,8 +207,8 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
     for (const [look, seen] of [...SEEN[family], ["brake-by-wire", "no"], ["brake-hose", "yes"]]) await send("looks", { side: corner, look, seen });
     await send("rulings", { side: corner });
   }
-  // A practice job is there for its electric brake.
-  if (purpose === "practice") await send("route", { route: "scan-tool" });
+  // A practice job that goes on from here is there for its electric brake.
+  if (purpose === "practice" && stepId) await send("route", { route: "scan-tool" });
   if (stepId) await advance(request, jobId, (now) => now.stepId === stepId && now.side === side);
   return jobId;
 }
