@@ -78,6 +78,13 @@ public sealed class Checks
 /// <summary>A sentence's beginning, put on words or taken off them.</summary>
 internal static class Phrase
 {
+    // More reasons than these are more than one reads.
+    private const int MostReasons = 3;
+
+    /// <summary>The first reasons, and how many more there are.</summary>
+    public static string Some(IReadOnlyList<string> reasons) => string.Join(" ", reasons.Take(MostReasons))
+        + (reasons.Count > MostReasons ? $" And {reasons.Count - MostReasons} more." : "");
+
     /// <summary>With a capital first.</summary>
     public static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 

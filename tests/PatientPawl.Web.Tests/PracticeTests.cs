@@ -136,6 +136,21 @@ public class PracticeTests(DemoShop demo) : IClassFixture<DemoShop>, IAsyncLifet
         (await Put(lead)).EnsureSuccessStatusCode();
         (await _shop.Job(id))["beside"]!.AsArray().Select(n => n!.ToString()).ShouldBe(["Tor Aske"]);
         (await _shop.Job(await _shop.NewJob(bay: 57)))["beside"].ShouldBeNull();
+
+        // Work itself is refused before, and not after.
+        await Ask("asked");
+        var hand = await Hand.Open(_shop, "GNT 077", "pads", EverydayJobsTests.Cable, null, bay: 58);
+        await Ask("not-asked");
+        var body = Workshop.Command((int)(await _shop.Job(hand.Id))["version"]!, ("stepId", "pedal-proved"), ("side", null), ("note", "early"));
+        body["readings"] = new JsonArray();
+        var refused = await _shop.Client.PostAsJsonAsync($"/api/jobs/{hand.Id}/out-of-order", body);
+        (await Workshop.Problem(refused))["title"]!.ToString().ShouldBe("Not alone yet: “prove the brake” is not shown in practice.");
+        var ines = (await _shop.Client.GetFromJsonAsync<JsonNode>("/api/session"))!["me"]!["id"]!.ToString();
+        var put = Workshop.Command((int)(await _shop.Job(hand.Id))["version"]!, ("technicianId", ines));
+        (await lead.PostAsJsonAsync($"/api/jobs/{hand.Id}/beside", put)).EnsureSuccessStatusCode();
+        body["expectedVersion"] = (int)(await _shop.Job(hand.Id))["version"]!;
+        body["eventId"] = Guid.NewGuid().ToString();
+        (await (await _shop.Client.PostAsJsonAsync($"/api/jobs/{hand.Id}/out-of-order", body)).Content.ReadAsStringAsync()).ShouldNotContain("Not alone");
     }
 
     [Fact]

@@ -390,7 +390,11 @@ public sealed record PracticeAnswered(StepKey Step, string Option, string Says, 
 /// <param name="Step">The step.</param>
 /// <param name="Because">What it lacks.</param>
 /// <param name="Broken">Interlocks that refuse it, by number.</param>
-public sealed record PracticeTried(StepKey Step, IReadOnlyList<string> Because, IReadOnlyList<int> Broken) : JobEvent;
+public sealed record PracticeTried(StepKey Step, IReadOnlyList<string> Because, IReadOnlyList<int> Broken) : JobEvent
+{
+    /// <summary>What it lacks, in short.</summary>
+    public string Says() => Phrase.Some(Because);
+}
 
 /// <summary>In practice: something was touched and looked at.</summary>
 /// <param name="Side">The corner; null for the car.</param>

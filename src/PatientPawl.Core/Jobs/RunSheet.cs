@@ -302,8 +302,6 @@ public static class RunSheets
         ];
     }
 
-    private static IEnumerable<string> Said(string? remark) => remark is null ? [] : [remark];
-
     private static List<string> Names(IReadOnlyList<StepKey> steps) => [.. steps.Select(StepCatalogue.Words)];
 
     /// <summary>A corner's bench.</summary>
@@ -332,7 +330,7 @@ public static class RunSheets
         var type = StepCatalogue.Find(step.StepId) ?? throw new InputException(new InputError("stepId", Figure.Shorten(step.StepId), "a step of the run sheet", "There is no such step."));
         var signed = state.Signatures(step);
         var behaviour = StepBehaviour.Of(type.Id);
-        return new(step, type.Name, type.Stage, type.Because, string.Join(" ", [behaviour.How(state, step.Side) ?? type.HowIn(state.Setup), .. FindingRules.Remarks(state, step), .. Said(Practice.ShownBeforeAlone.Remark(state, type))]), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
+        return new(step, type.Name, type.Stage, type.Because, string.Join(" ", [behaviour.How(state, step.Side) ?? type.HowIn(state.Setup), .. FindingRules.Remarks(state, step), .. Practice.ShownBeforeAlone.Remarks(state, type)]), type.ToolsIn(state.Setup), type.PartsIn(state.Setup), type.Cautions, [.. type.ReadingsIn(state.Setup).Select(r => CardIn(state, r))],
             type.Torques is { } role ? state.LineAt(role, step.Side) ?? signed.FirstOrDefault()?.Line : null, type.Torques, signed, Enumerable.Range(1, signed.Count + 1).First(i => signed.All(s => s.Index != i)),
             state.Setup.ByTool && behaviour.AsksTheTool,
             [.. CompiledCatalogue.For(state.Setup).Find(step)?.Outcomes.Where(o => !o.Type.Reckoned && o.Needs.All(n => n.Holds(state.Car.Raw))).Select(o => new OutcomeCard(o.Type.Id, o.Type.Says)) ?? []], type.LeadOnly,

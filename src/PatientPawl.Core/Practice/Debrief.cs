@@ -145,7 +145,7 @@ public sealed record Debrief(
                 if (OfAnswer(scenario, before, whole, e.Seq, a, happened) is { } line) yield return line;
                 break;
             case PracticeTried t when happened.Length == 0:
-                yield return new(e.Seq, t.Step, StepCatalogue.Words(t.Step), DebriefMark.Wrong, "Refused. " + Some(t.Because), Plan(before),
+                yield return new(e.Seq, t.Step, StepCatalogue.Words(t.Step), DebriefMark.Wrong, $"Refused. {t.Says()}", Plan(before),
                     null);
                 break;
             case PracticeHelped h:
@@ -173,12 +173,6 @@ public sealed record Debrief(
                 break;
         }
     }
-
-    // More reasons than these are more than one reads.
-    private const int MostReasons = 3;
-
-    private static string Some(IReadOnlyList<string> because) => string.Join(" ", because.Take(MostReasons))
-        + (because.Count > MostReasons ? $" And {because.Count - MostReasons} more." : "");
 
     private static bool Held(Scenario scenario, Side? side) =>
         Sides.Both.Where(s => side is null || side == s).Any(s =>

@@ -24,15 +24,19 @@ public static class ShownBeforeAlone
                 Competence.Electric,
             _ when Concerns(Concern.Bleeds) => Competence.Fluid,
             _ when Concerns(Concern.HandsInHat) => Competence.Shoes,
+            _ when Concerns(Concern.Pedal) => Competence.Prove,
             { Stage: Stage.Judge } => Competence.Measure,
             { Stage: Stage.Prove } => Competence.Prove,
             _ => null,
         };
     }
 
-    /// <summary>What stands at a step while the rule asks; null where it asks nothing of it.</summary>
-    internal static string? Remark(JobState state, StepType type) =>
-        Asks(state) && Of(type, state.Setup) is { } needed ? $"Alone only by who has shown in practice: {Phrase.Small(needed.Words())}." : null;
+    /// <summary>What stands at a step while the rule asks; nothing where it asks nothing of it.</summary>
+    internal static IEnumerable<string> Remarks(JobState state, StepType type)
+    {
+        if (Asks(state) && Of(type, state.Setup) is { } needed)
+            yield return $"Alone only by who has shown in practice: {Phrase.Small(needed.Words())}.";
+    }
 
     /// <summary>True while the rule asks anything on a job.</summary>
     public static bool Asks(JobState state)

@@ -39,8 +39,8 @@ public sealed record PracticeHome(
     IReadOnlyList<ScenarioCard> Scenarios, IReadOnlyList<RunCard> Runs, int CardsDue, int CardsNew,
         IReadOnlyList<CompetenceCard> Competences, IReadOnlyList<LearnerCard>? Team);
 
-/// <summary>Whether a step that was picked may be done; refused ones are in the log with what they would have come to.</summary>
-public sealed record Picked(bool IsAllowed, IReadOnlyList<string> Because);
+/// <summary>Whether a step that was picked may be done, and else what it lacks; refused ones are in the log with what they would have come to.</summary>
+public sealed record Picked(bool IsAllowed, string Says);
 
 /// <summary>A point that is read for a bench.</summary>
 public sealed record PointWanted(Side Side, Measurand Measurand, string Place, string InstrumentId);
@@ -148,11 +148,11 @@ internal static class PracticeEndpoints
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Answer(s, new(c.StepId, c.Side), c.Option))));
         job.MapPost("/practice/pick", (Guid id, PickCommand c, HttpContext http, JobCommands commands, EventStore events) =>
         {
-            if (PracticeRules.Pick(events.State(id), new(c.StepId, c.Side)) is null) return TypedResults.Ok(new Picked(true, []));
+            if (PracticeRules.Pick(events.State(id), new(c.StepId, c.Side)) is null) return TypedResults.Ok(new Picked(true, ""));
             PracticeTried? tried = null;
             commands.Append(http, id, c, (s, _) => tried = PracticeRules.Pick(s, new(c.StepId, c.Side))
                 ?? throw new NotAllowedException("It may be done by now.", ["Pick it once more."], []));
-            return TypedResults.Ok(new Picked(false, tried?.Because ?? []));
+            return TypedResults.Ok(new Picked(false, tried?.Says() ?? ""));
         });
         job.MapPost("/practice/look", (Guid id, TouchCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.LookAt(s, c.Side, c.Thing))));

@@ -6499,7 +6499,7 @@ export interface components {
         };
         Picked: {
             isAllowed: boolean;
-            because: string[];
+            says: string;
         };
         /**
          * @description Hub pilot.

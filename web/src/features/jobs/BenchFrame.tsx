@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { ApiError, type StepBench } from "../../app/api";
+import { ApiError, type JobView, type StepBench } from "../../app/api";
 import { StepHeading } from "./StepHeading";
 
 /** Told when someone else was quicker: what the server said, and what had been typed here. */
@@ -7,6 +7,14 @@ export type OnMoved = (error: ApiError, typed: string[]) => void;
 
 /** True once the step at hand has stood for a moment: a second touch meant for the one before does nothing. */
 export type Rested = () => boolean;
+
+/** What every bench of a step is given. */
+export interface StepProps {
+  job: JobView;
+  bench: StepBench;
+  rested: Rested;
+  onMoved: OnMoved;
+}
 
 /** Frame of every bench: what, why, the work, and the one primary action, which never scrolls away. */
 export function BenchFrame({

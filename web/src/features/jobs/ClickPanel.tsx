@@ -1,28 +1,18 @@
 import { useRef, useState } from "react";
-import { api, ApiError, take, type JobView, type StepBench } from "../../app/api";
+import { api, ApiError, take } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
 import { useWaitingAt } from "../../app/outbox";
 import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { StopSigns } from "../retraction/RetractSummary";
-import { BenchFrame, staleShownAbove, type OnMoved, type Rested } from "./BenchFrame";
+import { BenchFrame, staleShownAbove, type StepProps } from "./BenchFrame";
 import { ReadingFields, useStepInstruments } from "./ReadingFields";
 import { Sequence } from "./ServicePanel";
 import { StepFacts } from "./StepFacts";
 import { Verdicts } from "./Verdicts";
 
 /** A step that is clicked on: what it says, what it asks for, and its one action. */
-export function ClickPanel({
-  job,
-  bench,
-  rested,
-  onMoved,
-}: {
-  job: JobView;
-  bench: StepBench;
-  rested: Rested;
-  onMoved: OnMoved;
-}) {
+export function ClickPanel({ job, bench, rested, onMoved }: StepProps) {
   const [typed, setValue, clearDraft] = useDraft(
     `${job.id} ${bench.step.stepId} ${bench.step.side ?? "car"}`,
   );

@@ -5,6 +5,7 @@ import { api, take, type JobView, type Schemas, type StepKey } from "../../app/a
 import { useCommand, useDraft, useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { Tick } from "../../ui/Tick";
 import { Why } from "../../ui/Why";
 import { ChangeText } from "./ChangeText";
 import { GoalDialog, useLeave } from "./GoalDialog";
@@ -145,15 +146,9 @@ function LayOut({ job }: { job: JobView }) {
           <fieldset key={title} className="m-0 border-0 p-0">
             <legend className="mt-2 text-[15px] text-ink-2">{title}</legend>
             {things.map((t) => (
-              <label key={t} className="flex min-h-12 items-center gap-3 border-t border-rule text-[17px]">
-                <input
-                  type="checkbox"
-                  className="h-6 w-6 flex-shrink-0 accent-[var(--railline)]"
-                  checked={ticked[t] === "yes"}
-                  onChange={(e) => tick(t, e.target.checked ? "yes" : "")}
-                />
+              <Tick key={t} checked={ticked[t] === "yes"} onChange={(on) => tick(t, on ? "yes" : "")}>
                 <span className={ticked[t] === "yes" ? "text-ink-2 line-through" : ""}>{t}</span>
-              </label>
+              </Tick>
             ))}
           </fieldset>
         ))}

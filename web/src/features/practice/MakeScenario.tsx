@@ -6,6 +6,7 @@ import { newId } from "../../app/ids";
 import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
+import { Tick } from "../../ui/Tick";
 import { SCOPES } from "../jobs/words";
 
 const SIDES = ["left", "right"] as const;
@@ -56,18 +57,23 @@ function Fields({ form, base }: { form: Schemas["ScenarioForm"]; base: Schemas["
   const [draft, keep, clear] = useDraft(`scenario from ${base.id}`);
   const scope = (draft.scope ?? base.scope) as Schemas["JobScope"];
   const of = (key: string, stored: unknown) => draft[key] ?? (stored == null ? "" : String(stored));
-  // What was typed and cannot be read goes to the server as it is missing: it says so beside the field.
   const figure = (key: string, stored: unknown) => typedNumber(of(key, stored));
   const list = (key: string, stored: string[]) =>
     draft[key] === undefined ? stored : draft[key].split(" ").filter((x) => x);
   const crowfoot = base.truth.crowfoot;
   const crowfootAt = of("crowfoot.role", crowfoot?.role);
+  // What cannot be read is said before anything is sent; what can be read and cannot be is the server's to say.
   const unread = [
-    ...form.car.filter((f) => isUnread(figure(f.key, (base.truth as Figures)[f.key]), f)),
+    ...(isUnread(figure("odometerKm", base.odometerKm)) ? ["odometer"] : []),
+    ...(crowfootAt && isUnread(figure("crowfoot.extensionMm", crowfoot?.extensionMm)) ? ["crowfoot"] : []),
+    ...(crowfootAt && isUnread(figure("crowfoot.wrenchMm", crowfoot?.wrenchMm)) ? ["wrench"] : []),
+    ...form.car.filter((f) => isUnread(figure(f.key, (base.truth as Figures)[f.key]))).map((f) => f.says),
     ...SIDES.flatMap((side) =>
-      form.corner.filter((f) =>
-        isUnread(figure(`${side}.${f.key}`, (base.truth[side] as Figures)[f.key]), f),
-      ),
+      form.corner
+        .filter((f) =>
+          isUnread(figure(`${side}.${f.key}`, (base.truth[side] as Figures)[f.key]), f.isOptional),
+        )
+        .map((f) => f.says),
     ),
   ];
   const save = useMutation({
@@ -141,20 +147,16 @@ function Fields({ form, base }: { form: Schemas["ScenarioForm"]; base: Schemas["
       <fieldset className="m-0 min-w-0 border-0 p-0">
         <legend className="mb-1 text-[15px] text-ink-2">{label}</legend>
         {choices.map((c) => (
-          <label key={c.key} className="flex min-h-12 items-center gap-3 border-t border-rule text-[17px]">
-            <input
-              type="checkbox"
-              className="h-6 w-6 flex-shrink-0 accent-[var(--railline)]"
-              checked={on.includes(c.key)}
-              onChange={(e) =>
-                keep(key, (e.target.checked ? [...on, c.key] : on.filter((x) => x !== c.key)).join(" "))
-              }
-            />
+          <Tick
+            key={c.key}
+            checked={on.includes(c.key)}
+            onChange={(yes) => keep(key, (yes ? [...on, c.key] : on.filter((x) => x !== c.key)).join(" "))}
+          >
             <span>
               {c.says}
               {c.more && <span className="block text-[15px] text-ink-2">{c.more}</span>}
             </span>
-          </label>
+          </Tick>
         ))}
       </fieldset>
     );
@@ -255,7 +257,7 @@ function Fields({ form, base }: { form: Schemas["ScenarioForm"]; base: Schemas["
         <ProblemNote error={save.error} />
         {unread.length > 0 && (
           <p className="wrong m-0" role="status">
-            A plain figure is wanted: {[...new Set(unread.map((f) => f.says.toLowerCase()))].join(", ")}.
+            A plain figure is wanted: {[...new Set(unread)].join(", ").toLowerCase()}.
           </p>
         )}
         <button type="submit" className="btn-primary" disabled={save.isPending || unread.length > 0}>
@@ -266,7 +268,7 @@ function Fields({ form, base }: { form: Schemas["ScenarioForm"]; base: Schemas["
   );
 }
 
-const isUnread = (value: number | null, f: Schemas["TruthFigure"]) =>
-  Number.isNaN(value) || (value === null && !f.isOptional);
+const isUnread = (value: number | null, isOptional = false) =>
+  Number.isNaN(value) || (value === null && !isOptional);
 
 const ranged = (f: Schemas["TruthFigure"]) => `${f.says}, ${f.least} to ${f.most} ${f.unit}`;

@@ -268,9 +268,6 @@ function TouchDialog({ job, things }: { job: JobView; things: Schemas["TouchRow"
   );
 }
 
-/** More reasons than these are more than one reads. */
-const MOST_REASONS = 3;
-
 /** Who works alone sees what was done, and no plan. */
 export function DoneSoFar({ job }: { job: JobView }) {
   return (
@@ -299,7 +296,7 @@ function Pick({
   pick: (step: StepKey) => void;
 }) {
   const [search, setSearch] = useState("");
-  const [because, setBecause] = useState<string[]>([]);
+  const [refused, setRefused] = useState("");
   const isBusy = useIsCommanding(job.id);
   const choose = useCommand<StepKey>(job, async (h, step) => {
     const answer = await take(
@@ -308,7 +305,7 @@ function Pick({
         body: { ...h, stepId: step.stepId, side: step.side ?? null },
       }),
     );
-    setBecause(answer.because);
+    setRefused(answer.says);
     if (answer.isAllowed) pick(step);
   });
   const words = search.trim().toLowerCase();
@@ -322,10 +319,9 @@ function Pick({
         <span>What do you do next?</span>
         <input type="search" value={search} maxLength={40} onChange={(e) => setSearch(e.target.value)} />
       </label>
-      {because.length > 0 && (
+      {refused && (
         <p role="status" className="m-0 text-[17px] text-outside">
-          {because.slice(0, MOST_REASONS).join(" ")}
-          {because.length > MOST_REASONS && ` And ${because.length - MOST_REASONS} more.`}
+          {refused}
         </p>
       )}
       <ProblemNote error={choose.error} />

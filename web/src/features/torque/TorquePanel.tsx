@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ApiError, take, type JobView, type Schemas, type StepBench } from "../../app/api";
+import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
 import { useWaitingAt } from "../../app/outbox";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { staleShownAbove, type OnMoved, type Rested } from "../jobs/BenchFrame";
+import { staleShownAbove, type StepProps } from "../jobs/BenchFrame";
 import { StepHeading } from "../jobs/StepHeading";
 import { figure } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
@@ -27,17 +27,7 @@ function WhyRight({ why, setWhy }: { why: string; setWhy: (why: string) => void 
 type Mode = "plain" | "entered" | "unverified" | "wrench";
 
 /** The bench of a torque step: the figure, what to set the wrench to, and one signature a bolt. */
-export function TorquePanel({
-  job,
-  bench,
-  rested,
-  onMoved,
-}: {
-  job: JobView;
-  bench: StepBench;
-  rested: Rested;
-  onMoved: OnMoved;
-}) {
+export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
   const line = bench.torque;
   const order = line?.order ?? [];
   const last = bench.signed.at(-1);
