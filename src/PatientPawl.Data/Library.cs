@@ -28,6 +28,7 @@ public sealed class Library(Database database)
     // Who is asking is looked up with every request. The folder is this process's alone, so that what was read stays so until it is changed here.
     private readonly Lock _who = new();
     private readonly Dictionary<(string Session, string Technician), bool> _standing = [];
+    private readonly Dictionary<string, Guid?> _with = new(StringComparer.Ordinal);
     private IReadOnlyList<Technician>? _people;
 
     public IReadOnlyList<Technician> Technicians()
@@ -50,14 +51,14 @@ public sealed class Library(Database database)
     /// <summary>Gives somebody another PIN, and ends every session they have.</summary>
     public void SetPin(Guid id, string pinHash) => ChangePeople((c, x) =>
     {
-        c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
+        EndSessions(c, x, id);
         return c.Execute("update technician set pin_hash = @pinHash where id = @id", new { id = id.ToString(), pinHash }, x);
     });
 
     /// <summary>Somebody has left: their name stays in every record, and signs in no more.</summary>
     public void Leave(Guid id, DateTimeOffset at) => ChangePeople((c, x) =>
     {
-        c.Execute("delete from session where technician_id = @id", new { id = id.ToString() }, x);
+        EndSessions(c, x, id);
         return c.Execute("update technician set left_at = @at where id = @id", new { id = id.ToString(), at = at.ToString("O") }, x);
     });
 
@@ -95,8 +96,31 @@ public sealed class Library(Database database)
         {
             _people = null;
             _standing.Clear();
+            _with.Clear();
         }
     });
+
+    /// <summary>Whoever is signed in on the same device with the session's own; null when nobody is.</summary>
+    public Guid? SignedInWith(string session)
+    {
+        lock (_who)
+        {
+            if (_with.TryGetValue(session, out var with)) return with;
+            if (_with.Count > 1000) _with.Clear();
+            return _with[session] = database.Read(c => c.ExecuteScalar<string?>("select technician_id from session_with where session_id = @session", new { session })) is { } id ? Guid.Parse(id) : null;
+        }
+    }
+
+    /// <summary>Signs a second person in on the device of a session; null signs whoever it was out.</summary>
+    public void SignInWith(string session, Guid? technicianId) => ChangePeople((c, x) => technicianId is { } id
+        ? c.Execute("insert into session_with(session_id, technician_id) values(@session, @id) on conflict(session_id) do update set technician_id = @id", new { session, id = id.ToString() }, x)
+        : c.Execute("delete from session_with where session_id = @session", new { session }, x));
+
+    private static void EndSessions(SqliteConnection c, SqliteTransaction x, Guid technicianId)
+    {
+        var id = technicianId.ToString();
+        c.Execute("delete from session where technician_id = @id; delete from session_with where technician_id = @id", new { id }, x);
+    }
 
     /// <summary>Ends a session.</summary>
     public void EndSession(string id) => ChangePeople((c, x) => c.Execute("delete from session where id = @id", new { id }, x));

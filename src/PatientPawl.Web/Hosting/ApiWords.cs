@@ -11,7 +11,9 @@ public static class ApiWords
     [
         ("GET /api/session", "getSession", "Who is signed in, and who can."),
         ("POST /api/session", "signIn", "Signs in by PIN. Wrong ones cost the device time."),
-        ("DELETE /api/session", "signOut", "Ends the session at the server."),
+        ("DELETE /api/session", "signOut", "Ends the session at the server, and with it everybody's on the device."),
+        ("POST /api/session/with", "signInWith", "Signs a second person in on the same device, or asks one of the two for their PIN again."),
+        ("DELETE /api/session/with/{id}", "signOutOne", "Signs one of the two out; whoever stays keeps the device."),
         ("POST /api/workshop/first-lead", "addFirstLead", "Makes the first lead of an empty workshop."),
         ("POST /api/technicians", "addTechnician", "The lead adds somebody."),
         ("POST /api/technicians/{id}/pin", "setPin", "Changes a PIN, one's own or as the lead anybody's, and ends that person's sessions."),

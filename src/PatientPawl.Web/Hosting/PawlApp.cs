@@ -106,6 +106,7 @@ public static class PawlApp
         services.AddSingleton<Library>();
         services.AddSingleton<DemoWorkshop>();
         services.AddSingleton<SignIn>();
+        services.AddSingleton<DevicePeople>();
         services.AddSingleton<Gauges>();
         services.AddSingleton<Electric.CarHost>();
         services.AddSingleton<Electric.CarSession>();

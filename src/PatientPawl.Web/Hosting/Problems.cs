@@ -31,6 +31,7 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
                 ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, s.Event.Words())).ToArray())),
             JobIsHereException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "job-is-here"), ("jobId", e.JobId)),
             AnotherPersonException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "another-person")),
+            PinAgainException e => Make(StatusCodes.Status401Unauthorized, e.Message, ("reason", "pin-again")),
             CopyException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "copy")),
             ReusedIdException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "reused-id")),
             UnknownJobException e => Make(StatusCodes.Status404NotFound, e.Message, ("reason", "unknown-job")),

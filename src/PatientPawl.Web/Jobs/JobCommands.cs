@@ -1,9 +1,9 @@
-using System.Security.Claims;
 using System.Text.Json;
 using PatientPawl.Core;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Practice;
 using PatientPawl.Data;
+using PatientPawl.Web.Workshop;
 
 namespace PatientPawl.Web.Jobs;
 
@@ -32,26 +32,28 @@ public interface IFollows : IVersioned
     Side? Side { get; }
 }
 
-/// <summary>Appends commands for the technician who is signed in.</summary>
-public sealed class JobCommands(EventStore events, Library library, TimeProvider clock)
-{
-    // Who gave a command, where it may have waited on a device that others sign in on meanwhile.
-    private const string GivenBy = "Pawl-Technician";
+/// <summary>Somebody's signature under a figure: where two share a device, it is asked whose.</summary>
+public interface ISignature : IVersioned;
 
+/// <summary>Appends commands for the technician who gives them.</summary>
+public sealed class JobCommands(EventStore events, Library library, DevicePeople people, TimeProvider clock)
+{
     public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand
     {
         ArgumentNullException.ThrowIfNull(http);
         ArgumentNullException.ThrowIfNull(decide);
-        var me = Me(http);
+        var me = people.Giving(http);
         if (command.EventId == Guid.Empty)
             throw new InputException(new InputError("eventId", command.EventId.ToString(), "a new id", "The event id is empty."));
         if (command.OccurredAt.Year is < 2000 or > 2200)
             throw new InputException(new InputError("occurredAt", command.OccurredAt.ToString("O"), "2000 to 2200", "The client's clock is far off."));
-        if (http.Request.Headers[GivenBy].ToString() is { Length: > 0 } by && by != me.Id.ToString()) throw new AnotherPersonException(me.Name);
+        if (command is ISignature) people.RequireAtHand(http, me);
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
         try
         {
-            return events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => Allowed(s, decide(s, me), me), picture);
+            var appended = events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => Allowed(s, decide(s, me), me), picture);
+            people.Seen(http, me.Id);
+            return appended;
         }
         catch (StaleVersionException stale) when (command is IFollows or NoteCommand)
         {
@@ -72,13 +74,6 @@ public sealed class JobCommands(EventStore events, Library library, TimeProvider
         command is IFollows { After: { } after } ? events.State(jobId).Log.FirstOrDefault(e => e.Id == after)?.Seq ?? throw new NotAllowedException("What came before it was not recorded.", ["Look at the job, and do it again where it is still wanted."], [])
             : (command as IVersioned)?.ExpectedVersion;
 
-    public Technician Me(HttpContext http)
-    {
-        ArgumentNullException.ThrowIfNull(http);
-        var id = http.User.FindFirstValue(ClaimTypes.NameIdentifier);
-        return library.Technicians().FirstOrDefault(t => t.Id.ToString() == id) ?? throw new NotAllowedException("Sign in again.", ["That sign-in belongs to another workshop."], []);
-    }
+    /// <summary>Who gives this command, or asks this.</summary>
+    public Technician Me(HttpContext http) => people.Giving(http);
 }
-
-/// <summary>The command was given by one person and sent while another is signed in: it is recorded under nobody else's name.</summary>
-public sealed class AnotherPersonException(string here) : Exception($"That was done by somebody else, and {here} is signed in: it waits for whoever did it.");

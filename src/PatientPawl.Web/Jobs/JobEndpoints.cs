@@ -35,7 +35,7 @@ public sealed record BesideCommand(Guid EventId, int ExpectedVersion, DateTimeOf
 public sealed record GoalCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, JobGoal Goal, string Reason) : IVersioned;
 public sealed record TorqueCommand(
     Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string StepId, Side? Side, int Index, string? WrenchId, Crowfoot? Crowfoot, TorqueUnit Unit,
-    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null, bool HandTight = false, Guid? After = null) : IFollows;
+    double? EnteredValue, int? EnteredPerCorner, string? UnverifiedReason, string? Reason = null, double? ShownNm = null, bool HandTight = false, Guid? After = null) : IFollows, ISignature;
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
 public sealed record SettleStopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, string What) : IVersioned;
 public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string What, string From, DateOnly? Expected) : IVersioned;

@@ -18,7 +18,8 @@ public sealed record TechnicianName(Guid Id, string Name, bool IsLead);
 /// <param name="Technicians">Names to pick from.</param>
 /// <param name="FirstRun">True when there is no technician yet: the first visit makes the lead.</param>
 /// <param name="DemoPin">The demo's PIN; null in a workshop of one's own.</param>
-public sealed record Session(TechnicianName? Me, string Workshop, IReadOnlyList<TechnicianName> Technicians, bool FirstRun, string? DemoPin);
+/// <param name="With">Who is signed in on the same device as well; null when nobody is.</param>
+public sealed record Session(TechnicianName? Me, string Workshop, IReadOnlyList<TechnicianName> Technicians, bool FirstRun, string? DemoPin, TechnicianName? With);
 
 /// <summary>Signing in.</summary>
 public sealed record SignInRequest(Guid TechnicianId, string Pin);
@@ -105,12 +106,10 @@ internal static class SignInEndpoints
     public static void MapSignIn(this RouteGroupBuilder api)
     {
         api.MapGet("/session", (HttpContext http, Library library, DemoWorkshop demo) => TypedResults.Ok(Show(http.User, library, demo)));
-        api.MapPost("/session", async (SignInRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo, TimeProvider clock) =>
+        api.MapPost("/session", async (SignInRequest request, HttpContext http, SignIn signIn, DevicePeople people, Library library, DemoWorkshop demo, TimeProvider clock) =>
         {
             var technician = signIn.Check(request.TechnicianId, request.Pin, http.Connection.RemoteIpAddress?.ToString() ?? "");
-            var user = Principal(technician, library.BeginSession(technician.Id, clock.GetUtcNow()));
-            await http.SignInAsync(user);
-            return TypedResults.Ok(Show(user, library, demo));
+            return TypedResults.Ok(Show(await Begin(http, technician, library, people, clock), library, demo));
         });
         api.MapDelete("/session", async (HttpContext http, Library library) =>
         {
@@ -119,7 +118,8 @@ internal static class SignInEndpoints
             await http.SignOutAsync();
             return TypedResults.NoContent();
         });
-        api.MapPost("/workshop/first-lead", async (FirstLeadRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo, TimeProvider clock) =>
+        DevicePeople.Map(api);
+        api.MapPost("/workshop/first-lead", async (FirstLeadRequest request, HttpContext http, SignIn signIn, DevicePeople people, Library library, DemoWorkshop demo, TimeProvider clock) =>
         {
             // Asked before anything is hashed: nobody makes a workshop that has its lead work for them.
             if (library.Technicians().Count > 0) throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
@@ -128,9 +128,7 @@ internal static class SignInEndpoints
             if (!library.Add(lead, onlyWhenEmpty: true))
                 throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
             library.Name(request.Workshop.Trim());
-            var user = Principal(lead, library.BeginSession(lead.Id, clock.GetUtcNow()));
-            await http.SignInAsync(user);
-            return TypedResults.Ok(Show(user, library, demo));
+            return TypedResults.Ok(Show(await Begin(http, lead, library, people, clock), library, demo));
         });
         api.MapPost("/technicians", (NewTechnicianRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo) =>
         {
@@ -158,7 +156,7 @@ internal static class SignInEndpoints
         }).RequireAuthorization();
     }
 
-    private static Technician Somebody(Library library, Guid id) => library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
+    internal static Technician Somebody(Library library, Guid id) => library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
         ?? throw new InputException(new InputError("id", id.ToString(), "somebody who works here", "Nobody of that id works here."));
 
     public static void RequireLead(this HttpContext http)
@@ -166,15 +164,27 @@ internal static class SignInEndpoints
         if (!http.User.HasClaim(LeadClaim, "yes")) throw new Core.Jobs.NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
     }
 
+    /// <summary>Begins a session of somebody whose PIN was right, and gives the device its cookie.</summary>
+    internal static async Task<ClaimsPrincipal> Begin(HttpContext http, Technician technician, Library library, DevicePeople people, TimeProvider clock)
+    {
+        var session = library.BeginSession(technician.Id, clock.GetUtcNow());
+        people.Seen(session.ToString(), technician.Id);
+        var user = Principal(technician, session);
+        await http.SignInAsync(user);
+        return user;
+    }
+
     private static ClaimsPrincipal Principal(Technician t, Guid session) => new(new ClaimsIdentity(
         [new(ClaimTypes.NameIdentifier, t.Id.ToString()), new(ClaimTypes.Name, t.Name), new(LeadClaim, t.IsLead ? "yes" : "no"), new(SessionClaim, session.ToString())], CookieAuthenticationDefaults.AuthenticationScheme));
 
-    private static Session Show(ClaimsPrincipal user, Library library, DemoWorkshop demo)
+    internal static Session Show(ClaimsPrincipal user, Library library, DemoWorkshop demo)
     {
         var technicians = library.Technicians();
         // A cookie from another database on the same port names nobody here.
         var me = technicians.FirstOrDefault(t => t.Id.ToString() == user.FindFirstValue(ClaimTypes.NameIdentifier));
-        return new(me is null ? null : Name(me), library.WorkshopName, [.. technicians.Where(t => t.LeftAt is null).Select(Name)], technicians.Count == 0, demo.Pin);
+        var with = me is not null && user.FindFirstValue(SessionClaim) is { } session ? library.SignedInWith(session) : null;
+        return new(me is null ? null : Name(me), library.WorkshopName, [.. technicians.Where(t => t.LeftAt is null).Select(Name)], technicians.Count == 0, demo.Pin,
+            technicians.FirstOrDefault(t => t.Id == with) is { } other ? Name(other) : null);
     }
 
     private static TechnicianName Name(Technician t) => new(t.Id, t.Name, t.IsLead);

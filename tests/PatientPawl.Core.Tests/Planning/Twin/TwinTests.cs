@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Planning;
 using Xunit.Abstractions;
@@ -8,8 +9,14 @@ namespace PatientPawl.Core.Tests.Planning.Twin;
 /// <summary>Walks through every kind of job at a physical twin of the car, with every kind of surprise: nobody is hurt, and every walk ends.</summary>
 public class TwinTests(ITestOutputHelper output)
 {
-    // PAWL_SEEDS walks each setup as often as is asked; more than the usual run has time for.
-    private static int Seeds(int usual) => int.TryParse(Environment.GetEnvironmentVariable("PAWL_SEEDS"), out var asked) ? Math.Max(asked, usual) : usual;
+    // PAWL_SEEDS walks each setup as often as is asked, more than the usual run has time for; as 13-26 it walks only those seeds, so that a
+    // long run can be made in parts.
+    private static readonly (int From, int To) Seeds = Environment.GetEnvironmentVariable("PAWL_SEEDS")?.Split('-') switch
+    {
+        [var from, var to] => (int.Parse(from, CultureInfo.InvariantCulture), int.Parse(to, CultureInfo.InvariantCulture)),
+        [var to] when int.TryParse(to, out var asked) => (0, Math.Max(asked, 10)),
+        _ => (0, 10),
+    };
 
     [Fact]
     public void Whatever_is_found_lifted_half_done_or_done_out_of_order_nobody_is_hurt_and_every_job_ends()
@@ -20,7 +27,7 @@ public class TwinTests(ITestOutputHelper output)
         var setups = Setups.Spread().ToArray();
         Parallel.For(0, setups.Length, n =>
         {
-            for (var seed = 0; seed < Seeds(10); seed++)
+            for (var seed = Seeds.From; seed < Seeds.To; seed++)
             {
                 var walk = new TwinWalk(setups[n], seed * 7919 + n, seed == 0 ? Surprises.None : seed == 1 ? Surprises.Outcomes : Surprises.All);
                 walk.ToTheEnd();
@@ -36,7 +43,7 @@ public class TwinTests(ITestOutputHelper output)
         output.WriteLine(string.Join("\n", wrong.GroupBy(w => w.Split('\n')[0].Replace(", left", "", StringComparison.Ordinal).Replace(", right", "", StringComparison.Ordinal)).OrderByDescending(g => g.Count()).Take(40).Select(g => $"{g.Count(),6} {g.Key}")));
         wrong.OrderBy(w => w.StartsWith("no way", StringComparison.Ordinal) ? 0 : w.Length).DistinctBy(w => w.Split('\n')[0]).Take(4).ShouldBeEmpty($"{wrong.Count} of {walks}");
         Monitors.All.Count.ShouldBeGreaterThanOrEqualTo(80);
-        chances.ShouldAllBe(c => c >= 100);
+        if (Seeds.To - Seeds.From >= 10) chances.ShouldAllBe(c => c >= 100);
     }
 
     [Fact]
