@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { advance, header, identify, jobAt, lookOver, openJob, signIn } from "./helpers";
+import { advance, header, identify, jobAt, lookOver, openJob, PIN, serious, signIn } from "./helpers";
 
 test("two browsers on one job: the second is told what changed, and what was typed stays", async ({ browser }) => {
   const one = await (await browser.newContext()).newPage();
@@ -220,4 +220,51 @@ test("a finished job is found among past jobs by how its words begin", async ({ 
   await page.getByLabel("Plate, job number, make, model or use").fill("meals sander");
   await jobs.first().getByRole("link").click();
   await expect(page.getByRole("heading", { name: /Brake record, job \d+/ })).toBeVisible();
+});
+
+test("two at one device: a signature asks which of them with one touch, and the record names who gave it", async ({ page }) => {
+  await signIn(page);
+  const jobId = await jobAt(page.request, "GNT 077", "pads", "cable", 49);
+  await advance(page.request, jobId, (now) => now.stepId === "slide-pins-torqued");
+  await page.goto(`/jobs/${jobId}`);
+  await page.getByRole("button", { name: "Signed in: Kit Ransome" }).click();
+  await page.getByRole("button", { name: "Somebody works here with me" }).click();
+  await page.getByRole("button", { name: "Ines Marrow" }).click();
+  await page.getByLabel("Their PIN").fill(PIN);
+  await page.getByRole("button", { name: "Sign them in beside you" }).click();
+  await expect(page.getByRole("dialog", { name: "Two work here" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await serious(page, "a signature of one of two");
+  const sign = (number: number, who: string) => page.getByRole("button", { name: new RegExp(`^Number ${number} clicked.*: ${who}$`) });
+  await sign(1, "Ines Marrow").click();
+  await expect(sign(2, "Kit Ransome")).toBeEnabled();
+  await expect(page.getByRole("button", { name: "Signed in: Ines Marrow, with Kit Ransome" })).toBeVisible();
+  // By key too: the numbers stand on the two buttons. The page rests for a moment after each step.
+  await page.waitForTimeout(900);
+  await page.keyboard.press("1");
+  const named = async () => {
+    const { log } = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();
+    return (log as { by: string }[]).map((l) => l.by);
+  };
+  await expect.poll(async () => (await named()).slice(-2)).toEqual(["Ines Marrow", "Kit Ransome"]);
+
+  // An hour later, at the next fasteners, the server asks whoever signs for their PIN; the signature waits for it and counts once.
+  await advance(page.request, jobId, (now) => now.stepId === "wheel-torqued");
+  const count = (await named()).length;
+  await page.route("**/torques", (r) => r.fulfill({ status: 401, json: { title: "Ines Marrow, your PIN again: two are signed in here, and you have done nothing for an hour.", reason: "pin-again" } }), { times: 1 });
+  const next = page.getByRole("button", { name: /clicked.*: Ines Marrow$/ });
+  await expect(next).toBeEnabled();
+  await page.waitForTimeout(900);
+  await next.click();
+  const again = page.getByRole("dialog", { name: "Ines Marrow, your PIN again" });
+  await again.getByLabel("PIN of Ines Marrow").fill(PIN);
+  await again.getByRole("button", { name: "Go on" }).click();
+  await expect(again).toBeHidden();
+  await expect.poll(async () => (await named()).length).toBe(count + 1);
+  expect((await named()).at(-1)).toBe("Ines Marrow");
+
+  // One of the two leaves; whoever stays goes on alone.
+  await page.getByRole("button", { name: /^Signed in/ }).click();
+  await page.getByRole("button", { name: "Sign Kit out" }).click();
+  await expect(page.getByRole("dialog", { name: "Ines Marrow" })).toBeVisible();
 });

@@ -11,7 +11,7 @@ import { OutboxBanner } from "../ui/OutboxBanner";
 import { SignInAgain } from "../ui/SignInAgain";
 import { useChanges } from "./changes";
 import { useSession } from "./hooks";
-import { setPerson, useOutbox } from "./outbox";
+import { setPeople, useOutbox } from "./outbox";
 
 // Each page is fetched when it is first opened.
 const PAGES = {
@@ -89,9 +89,9 @@ function Silent({ again }: { again: () => void }) {
 const guarded = (view: React.ReactNode) => <Guarded>{view}</Guarded>;
 
 export function App() {
-  const me = useSession().data?.me;
-  useChanges(me != null);
-  useEffect(() => setPerson(me ? { id: me.id, name: me.name } : null), [me]);
+  const session = useSession().data;
+  useChanges(session?.me != null);
+  useEffect(() => setPeople([session?.me, session?.with].filter((p) => p != null)), [session]);
   return (
     <BrowserRouter>
       {/* Outside of every page: it does not move from under a finger while one page follows another. */}

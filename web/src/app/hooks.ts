@@ -3,7 +3,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import { api, ApiError, occurredAt, take, type JobView } from "./api";
 import { useAsking } from "./changes";
 import { newId } from "./ids";
-import { isReachable } from "./outbox";
+import { isReachable, useOutbox } from "./outbox";
 import { typedNumber } from "./units";
 
 // Asked once: that the server is silent is said at once, and it is asked again as soon as it answers.
@@ -15,6 +15,13 @@ export const useSession = () =>
     retry: false,
     retryOnMount: false,
   });
+
+/** Whichever of those signed in here works now: what is done is recorded under their name. */
+export const useHand = () => {
+  const session = useSession().data;
+  const id = useOutbox().hand?.id;
+  return [session?.me, session?.with].find((p) => p?.id === id) ?? session?.me ?? null;
+};
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ["catalogue"], queryFn: () => take(api.GET("/api/catalogue")), staleTime: Infinity });

@@ -6,6 +6,7 @@ import { beforeEach, expect, test, vi } from "vitest";
 
 const JOB = "11111111-1111-4111-8111-111111111111";
 const KIT = { id: "kit", name: "Kit" };
+const INES = { id: "ines", name: "Ines" };
 type Sent = { path: string; body: Record<string, unknown>; by: string | null };
 
 /** A server that says what it is told to, and remembers what it has heard. */
@@ -19,7 +20,7 @@ async function page() {
   const api = createClient<Record<string, never>>({ baseUrl: "http://here/" });
   api.use(outbox.keepWrites);
   outbox.startOutbox(() => {});
-  outbox.setPerson(KIT);
+  outbox.setPeople([KIT]);
   const post = (kind: string, body: object) =>
     (
       api as unknown as {
@@ -129,17 +130,17 @@ test("a stale one follows where the server says that it may, and is refused in w
 });
 
 test("what one person did waits while another is signed in", async () => {
-  const { post, probe, setPerson } = await page();
+  const { post, probe, setPeople } = await page();
   online = false;
   await post("steps", command());
-  setPerson({ id: "ines", name: "Ines" });
+  setPeople([INES]);
   online = true;
   await probe();
   expect(sent).toEqual([]);
   // Whoever works here meanwhile is not held up by it.
   expect((await post("steps", command())).response.status).toBe(200);
   expect(sent.map((s) => s.by)).toEqual(["ines"]);
-  setPerson(KIT);
+  setPeople([KIT]);
   await vi.waitFor(() => expect(sent.map((s) => s.by)).toEqual(["ines", "kit"]));
 });
 
@@ -149,10 +150,10 @@ test("before anybody has signed in nothing of theirs is sent", async () => {
   await first.post("torques", command());
   online = true;
   const second = await page();
-  second.setPerson(null);
+  second.setPeople([]);
   await second.probe();
   expect(sent).toEqual([]);
-  second.setPerson(KIT);
+  second.setPeople([KIT]);
   await vi.waitFor(() => expect(sent.length).toBe(1));
 });
 
@@ -166,4 +167,33 @@ test("a sign-in that has ended holds what is sent and asks for it, and so does a
   answers = () => Response.json({});
   await probe();
   expect(sent.map((s) => s.body.eventId)).toEqual(["e1", "e1", "e1"]);
+});
+
+test("of two at one device each gives under their own name, and what either did is sent", async () => {
+  const { post, setPeople, takeHand, probe } = await page();
+  setPeople([KIT, INES]);
+  await post("notes", command());
+  takeHand("ines");
+  online = false;
+  await post("torques", command());
+  takeHand("kit");
+  await post("torques", command());
+  online = true;
+  await probe();
+  expect(sent.map((s) => s.by)).toEqual(["kit", "ines", "kit"]);
+  expect(sent[2]!.body.after).toBe(sent[1]!.body.eventId);
+});
+
+test("a signature that asks for the PIN again waits, and goes once it was given", async () => {
+  const { post, setPeople, takeHand, signedInAgain, sendAll, outbox } = await page();
+  setPeople([KIT, INES]);
+  takeHand("ines");
+  answers = () => Response.json({ title: "Ines, your PIN again.", reason: "pin-again" }, { status: 401 });
+  expect((await post("torques", command())).response.status).toBe(202);
+  expect(outbox().signInWanted).toEqual({ ...INES, says: "Ines, your PIN again." });
+  answers = () => Response.json({});
+  signedInAgain();
+  await sendAll();
+  expect(sent.map((s) => s.by)).toEqual(["ines", "ines"]);
+  expect(outbox().kept).toEqual([]);
 });

@@ -38,8 +38,12 @@ export interface OutboxState {
   /** When the server last said anything, ms. */
   heardAt: number;
   kept: Kept[];
-  /** Whose sign-in has ended while there is something to send or to read. */
-  signInWanted: Person | null;
+  /** Whose PIN is wanted while there is something to send or to read, and in whose words it is asked for: null where a sign-in has ended. */
+  signInWanted: (Person & { says: string | null }) | null;
+  /** Who is signed in on this device: nobody, one, or two. */
+  people: Person[];
+  /** Whichever of them works here now. */
+  hand: Person | null;
 }
 
 interface Store extends DBSchema {
@@ -67,10 +71,17 @@ const FOLLOW = new Set(["steps", "torques"]);
 const SENDING_MS = 20_000;
 // A short silence is over soon; a long one is not asked about all the time.
 const AGAIN_MS = [500, 1000, 2000, 5000];
-const BY = "Pawl-Technician";
+export const BY = "Pawl-Technician";
+const HAND = "at hand";
 
-let state: OutboxState = { reachable: true, heardAt: Date.now(), kept: [], signInWanted: null };
-let person: Person | null = null;
+let state: OutboxState = {
+  reachable: true,
+  heardAt: Date.now(),
+  kept: [],
+  signInWanted: null,
+  people: [],
+  hand: null,
+};
 let arrived: (jobId: string) => void = () => {};
 let back: () => void = () => {};
 let sending: Promise<void> | null = null;
@@ -125,7 +136,7 @@ async function drop(order: number) {
   others?.postMessage(null);
 }
 
-const mine = (k: Kept) => k.by === null || k.by.id === person?.id;
+const mine = (k: Kept) => k.by === null || state.people.some((p) => p.id === k.by!.id);
 
 /** What waits for the server: what is being sent for the first time is none of it. */
 export const waiting = (kept: Kept[], jobId?: string) =>
@@ -193,7 +204,7 @@ export const keepWrites: Middleware = {
       path,
       body: last && FOLLOW.has(kind) ? JSON.stringify({ ...command, after: last.eventId }) : text,
       what: `${NAME[kind] ?? "a change"}${command.side ? `, ${command.side}` : ""}`,
-      by: person,
+      by: state.hand,
       sentAt: Date.now(),
       state: before.length > 0 ? "waiting" : "sending",
       says: null,
@@ -204,7 +215,7 @@ export const keepWrites: Middleware = {
       return keptAnswer();
     }
     entries.set(request, order);
-    if (person) request.headers.set(BY, person.id);
+    if (state.hand) request.headers.set(BY, state.hand.id);
     return request;
   },
   async onResponse({ request, response }) {
@@ -215,7 +226,7 @@ export const keepWrites: Middleware = {
       return entry ? (await put({ ...entry, state: "waiting" }), keptAnswer()) : undefined;
     }
     heard();
-    if (response.status === 401 && person) set({ signInWanted: person });
+    if (response.status === 401) await askFor(entry?.by ?? state.hand, response.clone());
     if (entry && response.status === 401) {
       await put({ ...entry, state: "waiting" });
       return keptAnswer();
@@ -233,6 +244,13 @@ export const keepWrites: Middleware = {
     return keptAnswer();
   },
 };
+
+/** A sign-in that has ended takes the PIN in place; so does a signature of one of two who has done nothing for a while. */
+async function askFor(who: Person | null, answer: Response) {
+  if (!who) return;
+  const problem = (await answer.json().catch(() => ({}))) as { reason?: string; title?: string };
+  set({ signInWanted: { ...who, says: problem.reason === "pin-again" ? (problem.title ?? null) : null } });
+}
 
 function unreachable() {
   if (state.reachable) set({ reachable: false });
@@ -315,7 +333,7 @@ async function sendOne(entry: Kept): Promise<Went> {
     }
     heard();
     if (answer.status === 401) {
-      set({ signInWanted: person ?? entry.by });
+      await askFor(entry.by ?? state.hand, answer);
       return "stop";
     }
     if (answer.ok) {
@@ -368,13 +386,23 @@ export function startOutbox(onArrived: (jobId: string) => void, onBack: () => vo
   void reload().then(() => (state.kept.length > 0 ? sendAll() : undefined));
 }
 
-/** Who works on this device now; what is done from here on is theirs. */
-export function setPerson(next: Person | null) {
-  if (next?.id === person?.id) return;
-  person = next;
-  set({ signInWanted: null });
-  if (next) void sendAll();
+/** Who is signed in on this device: what each of them did here may be sent. Whoever worked last goes on, if they are still there. */
+export function setPeople(people: Person[]) {
+  if (people.map((p) => p.id).join() === state.people.map((p) => p.id).join()) return;
+  const last = state.hand?.id ?? remembered();
+  set({ people, hand: people.find((p) => p.id === last) ?? people[0] ?? null, signInWanted: null });
+  if (people.length > 0) void sendAll();
 }
+
+/** One of the two works on: what is done from here on is theirs. */
+export function takeHand(id: string) {
+  const hand = state.people.find((p) => p.id === id);
+  if (!hand) return;
+  if (typeof sessionStorage !== "undefined") sessionStorage.setItem(HAND, id);
+  set({ hand });
+}
+
+const remembered = () => (typeof sessionStorage === "undefined" ? null : sessionStorage.getItem(HAND));
 
 /** Signed in again, in place: what was held is sent. */
 export function signedInAgain() {
@@ -387,7 +415,10 @@ const subscribe = (l: () => void) => {
   return () => listeners.delete(l);
 };
 
-export const useOutbox = () => useSyncExternalStore(subscribe, () => state);
+/** All of it as it stands now. */
+export const outbox = () => state;
+
+export const useOutbox = () => useSyncExternalStore(subscribe, outbox);
 
 /** What whoever works here did at a step and the server has not had yet. */
 export const useWaitingAt = (

@@ -3,16 +3,14 @@ import { Link } from "react-router";
 import { api, occurredAt, take } from "../app/api";
 import { newId } from "../app/ids";
 import { forget, probe, tryAgain, useOutbox, waiting, type Kept } from "../app/outbox";
-import { useSession } from "../app/hooks";
 
 /** Says that the server is silent, what it has not had yet, and what it refused. Nothing waits unseen. */
 export function OutboxBanner() {
-  const { reachable, heardAt, kept } = useOutbox();
-  const me = useSession().data?.me;
+  const { reachable, heardAt, kept, people } = useOutbox();
   const wait = waiting(kept);
   const refused = kept.filter((k) => k.state === "refused");
   if (reachable && wait.length === 0 && refused.length === 0) return null;
-  const others = wait.filter((k) => k.by && me && k.by.id !== me.id);
+  const others = wait.filter((k) => k.by && people.length > 0 && !people.some((p) => p.id === k.by!.id));
   return (
     <div role="status" className="no-print border-b-2 border-outside bg-plate px-4 py-2 text-[16px]">
       {!reachable && (

@@ -1,21 +1,12 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
-import { api } from "../app/api";
-import { useKeys, useSession } from "../app/hooks";
-import { setPerson } from "../app/outbox";
+import { useKeys } from "../app/hooks";
 import { useTheme } from "../app/theme";
 import { Logo } from "./marks";
 import { MarksKey } from "./MarksKey";
 import { Overlay } from "./Overlay";
-
-const initials = (name: string) =>
-  name
-    .split(" ")
-    .map((w) => w.charAt(0).toUpperCase())
-    .join("")
-    .slice(0, 3);
+import { WhoIsHere } from "./WhoIsHere";
 
 /** The frame of every view: header, and what the view's keys do. */
 export function Shell({
@@ -31,20 +22,10 @@ export function Shell({
   keys?: Record<string, string>;
   children: ReactNode;
 }) {
-  const session = useSession();
   const [theme, toggle] = useTheme();
   const [help, setHelp] = useState(false);
   const navigate = useNavigate();
-  const client = useQueryClient();
   useKeys({ "?": () => setHelp(true), b: () => void navigate("/") });
-  const signOut = async () => {
-    setPerson(null);
-    await api.DELETE("/api/session");
-    // Whoever is next sees nothing of what this one had open.
-    client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-    await client.resetQueries({ queryKey: ["session"] });
-    void navigate("/");
-  };
   const all: Record<string, string> = { ...keys, B: "Bay board", "?": "These keys" };
   useEffect(() => {
     document.title = title ? `${title}${sub ? `, ${sub}` : ""}: Patient Pawl` : "Patient Pawl";
@@ -67,28 +48,7 @@ export function Shell({
         {sub && <span className="min-w-0 flex-1 truncate text-[15px] max-[1000px]:hidden">{sub}</span>}
         <span className="ml-auto flex items-center gap-5 text-[15px] whitespace-nowrap max-[800px]:gap-2 max-[420px]:gap-1">
           {info}
-          {session.data?.me && (
-            <Dialog.Root>
-              <Dialog.Trigger
-                className="min-h-12 min-w-11 border-0 bg-transparent whitespace-nowrap text-rail-text"
-                aria-label={`Signed in: ${session.data.me.name}`}
-              >
-                <span className="max-[1100px]:hidden">
-                  {session.data.me.name}
-                  {session.data.me.isLead ? ", lead" : ""}
-                </span>
-                <span className="title text-[20px] min-[1101px]:hidden">
-                  {initials(session.data.me.name)}
-                </span>
-              </Dialog.Trigger>
-              <Overlay title={`${session.data.me.name}${session.data.me.isLead ? ", lead" : ""}`}>
-                <p className="mt-0">What you do here is recorded under this name.</p>
-                <button type="button" className="btn w-full" onClick={() => void signOut()}>
-                  Sign out
-                </button>
-              </Overlay>
-            </Dialog.Root>
-          )}
+          <WhoIsHere />
           <button
             type="button"
             onClick={toggle}

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, ApiError, take } from "../app/api";
-import { setPerson, signedInAgain, useOutbox } from "../app/outbox";
+import { setPeople, signedInAgain, useOutbox } from "../app/outbox";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
 
@@ -10,15 +10,18 @@ import { ProblemNote } from "./Problem";
 export function SignInAgain() {
   const who = useOutbox().signInWanted;
   return (
-    <Dialog.Root open={who !== null}>{who && <Again key={who.id} id={who.id} name={who.name} />}</Dialog.Root>
+    <Dialog.Root open={who !== null}>
+      {who && <Again key={who.id} id={who.id} name={who.name} says={who.says} />}
+    </Dialog.Root>
   );
 }
 
-function Again({ id, name }: { id: string; name: string }) {
+function Again({ id, name, says }: { id: string; name: string; says: string | null }) {
   const client = useQueryClient();
   const [pin, setPin] = useState("");
   const enter = useMutation({
-    mutationFn: () => take(api.POST("/api/session", { body: { technicianId: id, pin } })),
+    mutationFn: () =>
+      take(api.POST(says ? "/api/session/with" : "/api/session", { body: { technicianId: id, pin } })),
     onSuccess: (session) => {
       client.setQueryData(["session"], session);
       signedInAgain();
@@ -28,11 +31,11 @@ function Again({ id, name }: { id: string; name: string }) {
   });
   const another = () => {
     client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-    setPerson(null);
+    setPeople([]);
     void client.resetQueries({ queryKey: ["session"] });
   };
   return (
-    <Overlay title={`${name}, your sign-in has ended`} stays>
+    <Overlay title={says ? `${name}, your PIN again` : `${name}, your sign-in has ended`} stays>
       <form
         className="flex flex-col gap-3"
         onSubmit={(e) => {
@@ -40,7 +43,7 @@ function Again({ id, name }: { id: string; name: string }) {
           enter.mutate();
         }}
       >
-        <p className="m-0 text-[18px]">What you did and typed is still here.</p>
+        <p className="m-0 text-[18px]">{says ?? "What you did and typed is still here."}</p>
         <label className="field">
           <span>PIN of {name}</span>
           <input
@@ -54,9 +57,11 @@ function Again({ id, name }: { id: string; name: string }) {
         </label>
         <ProblemNote error={enter.error} />
         <div className="flex gap-2">
-          <button type="button" className="btn flex-1" onClick={another}>
-            Somebody else
-          </button>
+          {!says && (
+            <button type="button" className="btn flex-1" onClick={another}>
+              Somebody else
+            </button>
+          )}
           <button
             type="submit"
             className="btn-primary flex-[2]"

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, take, type JobView, type Schemas } from "../../app/api";
-import { useCommand } from "../../app/hooks";
+import { useCommand, useHand } from "../../app/hooks";
+import { BY } from "../../app/outbox";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { moment } from "./words";
@@ -50,10 +51,17 @@ export function LiftForm({
   done: () => void;
 }) {
   const [reason, setReason] = useState("");
+  const hand = useHand();
   const preview = useQuery({
-    queryKey: ["lift", job.id, eventId, job.version],
+    queryKey: ["lift", job.id, eventId, job.version, hand?.id],
     queryFn: () =>
-      take(api.GET("/api/jobs/{id}/lifts/{target}", { params: { path: { id: job.id, target: eventId } } })),
+      take(
+        api.GET("/api/jobs/{id}/lifts/{target}", {
+          params: { path: { id: job.id, target: eventId } },
+          // Whether they may is the server's word: two can be signed in here.
+          headers: hand ? { [BY]: hand.id } : {},
+        }),
+      ),
     retry: false,
   });
   const lift = useCommand<string>(job, (h, why) =>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, take, type JobView, type Schemas, type StepKey } from "../../app/api";
-import { useCommand, useDraft, useSession } from "../../app/hooks";
+import { useCommand, useDraft, useHand, useSession } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Tick } from "../../ui/Tick";
@@ -159,6 +159,7 @@ function LayOut({ job }: { job: JobView }) {
 /** Where the house asks for what was shown in practice: who works beside somebody, said by the lead. */
 function Beside({ job }: { job: JobView }) {
   const session = useSession().data;
+  const hand = useHand();
   const put = useCommand<string>(job, (h, technicianId) =>
     take(
       api.POST("/api/jobs/{id}/beside", { params: { path: { id: job.id } }, body: { ...h, technicianId } }),
@@ -176,7 +177,7 @@ function Beside({ job }: { job: JobView }) {
           : "Nobody yet: each does alone what they have shown in practice."}
       </p>
       <ProblemNote error={put.error} />
-      {session?.me?.isLead && !job.handedOver && (
+      {hand?.isLead && !job.handedOver && (
         <div className="mt-2 flex flex-wrap gap-2">
           {others.map((t) => (
             <button

@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { ApiError, JobView, StepBench, StepKey } from "../../app/api";
 import { useRested } from "../../app/hooks";
+import { useOutbox } from "../../app/outbox";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";
@@ -47,6 +48,7 @@ export function RunSheetPage() {
   const { title, sub } = jobTitle(job);
   const at = now ? `${now.step.stepId}-${now.step.side}-${now.signed.length}` : "none";
   const rested = useRested(at);
+  const two = useOutbox().people.length > 1;
   useStepFocus(at);
   useAwake();
   const panel = (
@@ -64,6 +66,7 @@ export function RunSheetPage() {
       sub={sub}
       keys={{
         Space: "Step done",
+        ...(two ? { "1, 2": "Sign, whichever of the two stands there" } : {}),
         L: "Undo the last step",
         R: "Record",
         Enter: "Next reading field; never clicks a step",

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
-import { useCommand, useKeys } from "../../app/hooks";
+import { useCommand } from "../../app/hooks";
 import { useWaitingAt } from "../../app/outbox";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
+import { ByWhom } from "../../ui/ByWhom";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { staleShownAbove, type StepProps } from "../jobs/BenchFrame";
@@ -141,7 +142,6 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
     (!asked || why.trim() !== "") &&
     (line || typed) &&
     send(null);
-  useKeys({ Space: go });
   return (
     <div className="flex h-full flex-col px-6 pt-4 pb-3 max-[1100px]:px-4 max-[800px]:h-auto">
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto pb-2 max-[800px]:overflow-visible">
@@ -185,6 +185,7 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
                 {line.holdingSpanner && "hold the pin with a spanner"}
               </div>
             </div>
+            <TorqueWindow set={set} name="Set the wrench to" />
             {ask.data?.wrench && (
               <div className="[@media(max-height:700px)]:hidden">
                 <WrenchDrawing
@@ -200,7 +201,6 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
                 {line.thenAngleDeg != null && <AngleDial degrees={line.thenAngleDeg} />}
               </div>
             )}
-            <TorqueWindow set={set} name="Set the wrench to" />
             <p className="m-0 text-[15px]">
               {foot && ask.data?.wrench && (
                 <>
@@ -225,9 +225,12 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
           <div className="flex flex-col gap-2">
             <p className="m-0 text-[18px]">The sheet has no figure here. Enter the maker's, with its unit.</p>
             {bench.mayBeHandTight && (
-              <button type="button" className="btn" disabled={sign.isPending} onClick={acceptByHand}>
-                No figure anywhere: accept it hand-tight, in my name
-              </button>
+              <ByWhom
+                className="btn"
+                says="No figure anywhere: accept it hand-tight, in my name"
+                disabled={sign.isPending}
+                go={acceptByHand}
+              />
             )}
             <div className="grid grid-cols-3 gap-2">
               <label className="field">
@@ -318,14 +321,12 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
               <span>Why it cannot be measured</span>
               <input value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
             </label>
-            <button
-              type="button"
+            <ByWhom
               className="btn btn-stop"
+              says="Sign it as unverified"
               disabled={reason.trim() === "" || sign.isPending}
-              onClick={() => rested() && send(reason)}
-            >
-              Sign it as unverified
-            </button>
+              go={() => rested() && send(reason)}
+            />
           </div>
         )}
         {ask.error instanceof ApiError && <ProblemNote error={ask.error} />}
@@ -350,9 +351,15 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
             Other wrench or crowfoot
           </button>
         </div>
-        <button
-          type="button"
-          className="btn-primary"
+        <ByWhom
+          byKey
+          says={
+            allSigned
+              ? "All signed here, not sent yet"
+              : unmeasured
+                ? "Measure the crowfoot first"
+                : `Number ${index} clicked${line?.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}: sign it`
+          }
           disabled={
             sign.isPending ||
             mode === "unverified" ||
@@ -363,17 +370,8 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
             (asked && why.trim() === "") ||
             (!line && !typed)
           }
-          onClick={go}
-        >
-          <span>
-            {allSigned
-              ? "All signed here, not sent yet"
-              : unmeasured
-                ? "Measure the crowfoot first"
-                : `Number ${index} clicked${line?.thenAngleDeg ? `, then ${line.thenAngleDeg}° further` : ""}: sign it`}
-          </span>
-          <span className="keycap">Space</span>
-        </button>
+          go={go}
+        />
       </div>
     </div>
   );
