@@ -103,9 +103,17 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// facts, and a fact does not grow stale. What is looked up and decided holds the job and not the writer: other jobs go on meanwhile.
     /// A picture that the event names is kept with it, or neither is.
     /// </summary>
-    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide, Picture? picture = null)
+    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide, Picture? picture = null) =>
+        Append(jobId, eventId, expectedVersion, request, sender, [decide], picture);
+
+    /// <summary>
+    /// One command that is several events, each decided on the job as the one before leaves it: all of them are stored, or none. The last
+    /// carries the command's id, those before it ids made from it.
+    /// </summary>
+    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, IReadOnlyList<Func<JobState, JobEvent>> decide, Picture? picture = null)
     {
         ArgumentNullException.ThrowIfNull(decide);
+        ArgumentOutOfRangeException.ThrowIfZero(decide.Count);
         ArgumentNullException.ThrowIfNull(sender);
         var requestHash = Hash(Encoding.UTF8.GetBytes(request));
         lock (OfJob(jobId))
@@ -115,10 +123,18 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
             // Whatever stands against it: what was stored before under this id is answered as it was then.
             if (expectedVersion is { } expected && before.Version != expected)
                 return Stored(jobId, eventId, requestHash) ?? throw new StaleVersionException(before.Version, [.. before.Log.Where(e => e.Seq > expected)]);
-            JobEvent body;
+            List<ReadyEvent> ready = [];
+            JobOpened? opening = null;
             try
             {
-                body = decide(before);
+                for (var i = 0; i < decide.Count; i++)
+                {
+                    var (state, previous) = ready.Count > 0 ? (ready[^1].After, ready[^1].Hash) : (before, Tail(jobId, before.Version));
+                    var body = decide[i](state);
+                    // A number is given by the one writer; everything else is ready before it is taken.
+                    if (body is JobOpened opened) opening = opened;
+                    else ready.Add(Ready(state, previous, i == decide.Count - 1 ? eventId : Before(eventId, i), body));
+                }
             }
             catch (Exception)
             {
@@ -126,24 +142,22 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                 throw;
             }
 
-            var previous = Tail(jobId, before.Version);
-            // A number is given by the one writer; everything else is ready before it is taken.
-            var ready = body is JobOpened ? null : Ready(body);
             try
             {
                 return database.Write((c, t) =>
                 {
-                    var made = ready ?? Ready(Numbered((JobOpened)body, c, t));
-                    if (JobIndex.OnlyMovedOn(before, made.After)) database.Execute(t, "update job set version = @version where id = @id", ("@version", made.After.Version), ("@id", jobId.ToString()));
-                    else JobIndex.Save(c, t, jobId, made.After);
-                    Insert(t, jobId, made.Content, requestHash, eventId, made.After.Version, made.Hash, asFound: false);
+                    IReadOnlyList<ReadyEvent> made = opening is null ? ready : [Ready(before, "", eventId, Numbered(opening, c, t))];
+                    var after = made[^1].After;
+                    if (JobIndex.OnlyMovedOn(before, after)) database.Execute(t, "update job set version = @version where id = @id", ("@version", after.Version), ("@id", jobId.ToString()));
+                    else JobIndex.Save(c, t, jobId, after);
+                    foreach (var e in made) Insert(t, jobId, e.Content, requestHash, e.Id, e.After.Version, e.Hash, asFound: false);
                     if (picture is not null) Photos.Keep(database, t, picture);
-                    return made;
+                    return made[^1];
                 }, made =>
                 {
                     _tails.Keep(jobId, made.After.Version, made.Hash);
                     Committed(jobId, made.After);
-                }).Answer(jobId, eventId);
+                }).Answer(jobId);
             }
             catch (SqliteException e) when (e.SqliteErrorCode == Constraint)
             {
@@ -151,15 +165,18 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                 return Stored(jobId, eventId, requestHash) ?? throw new ReusedIdException();
             }
 
-            ReadyEvent Ready(JobEvent happened)
+            ReadyEvent Ready(JobState state, string previous, Guid id, JobEvent happened)
             {
-                var content = Content(jobId, new(eventId, before.Version + 1, happened, sender.TechnicianId, sender.Technician, sender.OccurredAt, (sender.RecordedAt ?? clock.GetUtcNow()).ToUniversalTime()));
+                var content = Content(jobId, new(id, state.Version + 1, happened, sender.TechnicianId, sender.Technician, sender.OccurredAt, (sender.RecordedAt ?? clock.GetUtcNow()).ToUniversalTime()));
                 // What is shown now is folded from the stored bytes, as it will be after every restart.
                 var recorded = Read(content);
-                return new(content, before.With(recorded), Chain(previous, content));
+                return new(id, content, state.With(recorded), Chain(previous, content));
             }
         }
     }
+
+    /// <summary>The id of an event that goes before the one that carries its command's id: the same, however often the command is sent.</summary>
+    private static Guid Before(Guid commandId, int place) => new(SHA256.HashData(Encoding.ASCII.GetBytes($"{commandId:D} {place}")).AsSpan(0, 16));
 
     private static JobOpened Numbered(JobOpened opened, SqliteConnection c, SqliteTransaction t) =>
         opened with { Number = opened.Practice is null ? JobIndex.NextNumber(c, t) : JobIndex.NextPracticeNumber(c, t) };
@@ -197,9 +214,9 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private HashSet<Guid> Copies() => _copies ??= [.. database.Read(c => c.Query<string>("select job_id from imported").ToList()).Select(Guid.Parse)];
 
     /// <summary>An event that is ready to be stored: its bytes, the job after it, and the hash its chain ends in then.</summary>
-    private sealed record ReadyEvent(byte[] Content, JobState After, string Hash)
+    private sealed record ReadyEvent(Guid Id, byte[] Content, JobState After, string Hash)
     {
-        public Appended Answer(Guid jobId, Guid eventId) => new(jobId, eventId, After.Version);
+        public Appended Answer(Guid jobId) => new(jobId, Id, After.Version);
     }
 
     private Lock OfJob(Guid jobId) => _jobs[(jobId.GetHashCode() & int.MaxValue) % _jobs.Length];

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace PatientPawl.Web.Tests;
 
@@ -103,6 +104,44 @@ public sealed class MeasuringTests(DemoShop demo) : IClassFixture<DemoShop>
         ((int)pads["forecast"]!["toMinimumKm"]!).ShouldBe(60_000);
         pads["placement"]!["leadingEndAtBottom"]!.GetValue<bool>().ShouldBeFalse();
         ((double)(await Post("/api/bench/speck", new JsonObject { ["thicknessMm"] = 0.05, ["hubRadiusMm"] = 70, ["rotorRadiusMm"] = 125 }))["totalAtRotorMm"]!).ShouldBe(0.0893, 0.0001);
+    }
+
+    [Fact]
+    public async Task A_quick_bench_goes_into_a_job_whole_or_not_at_all_and_sent_again_it_counts_once()
+    {
+        await _shop.SignIn();
+        // A job whose piston is on its way home.
+        var id = await _shop.JobInBay(3);
+        JsonObject Whole(JsonObject last) => Free(("side", "right"), ("readings", new JsonArray(
+                new JsonObject { ["side"] = "left", ["readings"] = new JsonArray(Reading("pad-lining", "inner-leading", null, 8, "depth-gauge")) },
+                new JsonObject { ["side"] = "right", ["readings"] = new JsonArray(Reading("pad-lining", "outer-leading", null, 8.2, "depth-gauge")) })),
+            ("shoes", null), ("rotor", null), ("pads", PadFacts()),
+            ("points", new JsonArray(Point(8, 3.0), last)));
+        var before = (int)(await _shop.Job(id))["version"]!;
+        var (readings, lines) = (await Count("benches", "readings"), await Count("retraction?side=right", "lines"));
+
+        // The last line is none that a log takes: what came before it is not stored either.
+        using var refused = await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/attached", Whole(Point(9, 250)));
+        (await Workshop.Problem(refused))["errors"]![0]!["field"]!.ToString().ShouldBe("protrusionMm");
+        ((int)(await _shop.Job(id))["version"]!).ShouldBe(before);
+
+        var command = Whole(Point(9, 2.2));
+        var first = await Post($"/api/jobs/{id}/attached", command);
+        ((int)first["version"]!).ShouldBe(before + 5);
+        first["eventId"]!.ToString().ShouldBe(command["eventId"]!.ToString());
+        JsonNode.DeepEquals(await Post($"/api/jobs/{id}/attached", command), first).ShouldBeTrue();
+        ((int)(await _shop.Job(id))["version"]!).ShouldBe(before + 5);
+        (await Count("benches", "readings")).ShouldBe(readings + 2);
+        (await Count("retraction?side=right", "lines")).ShouldBe(lines + 2);
+        // What is told of it is what any log is told: each event sound, in the chain and sealed.
+        _shop.Services.GetRequiredService<Data.EventStore>().Verify(Guid.Parse(id)).Verified.ShouldBeTrue();
+
+        var nothing = await _shop.Client.PostAsJsonAsync($"/api/jobs/{id}/attached", Free(("side", "left"), ("readings", new JsonArray()), ("shoes", null), ("rotor", null), ("pads", null), ("points", new JsonArray())));
+        (await Workshop.Problem(nothing))["title"]!.ToString().ShouldBe("From 1 to 200 entries are attached at once; 0 were sent.");
+
+        async Task<int> Count(string where, string list) => (await _shop.Client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/{where}"))![list]!.AsArray().Count;
+
+        static JsonObject Point(double turns, double mm) => new() { ["point"] = RetractionTests.Point(turns, mm), ["instrumentId"] = "depth-gauge" };
     }
 
     [Fact]

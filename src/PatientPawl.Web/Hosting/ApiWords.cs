@@ -120,6 +120,7 @@ public static class ApiWords
         ("POST /api/jobs/{id}/bench/rotor", "judgeJobRotor", "The rotor bench of a job with what is typed and not stored yet."),
         ("POST /api/jobs/{id}/bench/pads", "judgeJobPads", "The pad bench of a job with what is typed and not stored yet."),
         ("GET /api/jobs/{id}/readings.csv", "getReadingsCsv", "Every reading of a job as CSV (RFC 4180)."),
+        ("POST /api/jobs/{id}/attached", "attachBench", "Puts what a quick bench knows into the job: all of it is stored, or none."),
         ("POST /api/jobs/{id}/readings", "takeReadings", "Stores readings at points; they never wait for a version."),
         ("POST /api/jobs/{id}/readings/strike", "strikeReading", "Strikes a reading out; it stays in the log."),
         ("POST /api/jobs/{id}/shoes-looked", "lookAtShoes", "Notes what was seen of drum and shoes."),

@@ -38,7 +38,11 @@ public interface ISignature : IVersioned;
 /// <summary>Appends commands for the technician who gives them.</summary>
 public sealed class JobCommands(EventStore events, Library library, DevicePeople people, TimeProvider clock)
 {
-    public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand
+    public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand =>
+        Append(http, jobId, command, [decide], picture);
+
+    /// <summary>A command that is several events: all are stored, or none.</summary>
+    public Appended Append<T>(HttpContext http, Guid jobId, T command, IReadOnlyList<Func<JobState, Technician, JobEvent>> decide, Picture? picture = null) where T : ICommand
     {
         ArgumentNullException.ThrowIfNull(http);
         ArgumentNullException.ThrowIfNull(decide);
@@ -51,7 +55,8 @@ public sealed class JobCommands(EventStore events, Library library, DevicePeople
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
         try
         {
-            var appended = events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt), s => Allowed(s, decide(s, me), me), picture);
+            var appended = events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt),
+                [.. decide.Select(d => (Func<JobState, JobEvent>)(s => Allowed(s, d(s, me), me)))], picture);
             people.Seen(http, me.Id);
             return appended;
         }

@@ -73,6 +73,8 @@ internal static class MeasuringEndpoints
         });
         jobs.MapPost("/readings", (Guid id, TakeReadings c, HttpContext http, JobCommands commands, ToolBoard board) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, board), board.Today))));
+        jobs.MapPost("/attached", (Guid id, AttachBench c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(commands.Append(http, id, c, c.Each(board))));
         jobs.MapPost("/readings/strike", (Guid id, StrikeReading c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Strike(s, c.ReadingId, c.Reason))));
         jobs.MapPost("/shoes-looked", (Guid id, LookAtShoes c, HttpContext http, JobCommands commands) =>

@@ -54,6 +54,7 @@ const NAME: Record<string, string> = {
   steps: "a step",
   torques: "a signature",
   readings: "readings",
+  attached: "what a quick bench knew",
   notes: "a note",
   photos: "a photo",
   findings: "a report",

@@ -1860,6 +1860,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/attached": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Puts what a quick bench knows into the job: all of it is stored, or none
+         * @description Puts what a quick bench knows into the job: all of it is stored, or none. Only for who is signed in. Sent twice under one event id it counts once.
+         */
+        post: operations["attachBench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/readings/strike": {
         parameters: {
             query?: never;
@@ -3426,6 +3446,18 @@ export interface components {
              */
             end: number;
         };
+        AttachBench: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: date-time */
+            occurredAt: string;
+            side: components["schemas"]["Side"];
+            readings: components["schemas"]["CornerReadings"][];
+            shoes: null | components["schemas"]["ShoeFacts"];
+            rotor: null | components["schemas"]["RotorFacts"];
+            pads: null | components["schemas"]["PadFacts"];
+            points: components["schemas"]["LoggedPoint"][];
+        };
         Attachment: {
             sha256: string;
             type: string;
@@ -4097,6 +4129,10 @@ export interface components {
             /** @description What the new parts need, -100 to 100 mm, margin included. */
             needMm: components["schemas"]["Length"];
             marginMm: null | components["schemas"]["Length"];
+        };
+        CornerReadings: {
+            side: components["schemas"]["Side"];
+            readings: components["schemas"]["ReadingIn"][];
         };
         /** @description A corner as it truly is. */
         CornerTruth: {
@@ -5838,6 +5874,10 @@ export interface components {
             says: string[];
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
+        };
+        LoggedPoint: {
+            point: components["schemas"]["LogPoint"];
+            instrumentId: string;
         };
         LogsChecked: {
             /** Format: date-time */
@@ -14566,6 +14606,95 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Appended"];
+                };
+            };
+            /** @description A field is wrong: its name, what was sent and what may be. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description The job has moved on, or the event id was used for something else. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Sent as something else than JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not now: what is lacking, and what it would break. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    attachBench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AttachBench"];
             };
         };
         responses: {

@@ -175,7 +175,7 @@ internal static class Fit
         new("actuator-on", "Actuator on", Stage.Fit, Lane.Corner, Place.Corner, 3, "It goes home flush by its splines, never by its screws.")
         {
             Applies = s => s.IsMotor,
-            Needs = [WheelOff, Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Back), Corner.ActuatorMend.Is(Asked.Nothing, Asked.Done)],
+            Needs = [WheelOff, CaliperOnItsHose, Corner.Actuator.Is(Actuator.Off), Corner.Spindle.Is(Spindle.Back), Corner.ActuatorMend.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.Actuator.To(Actuator.Unplugged), Corner.ActuatorScrews.To(Bolts.Snug)],
             Parts = ["rubber-safe grease for the O-ring"],
             How = "O-ring wiped, a trace of rubber-safe grease. Turn it until the splines drop in.",

@@ -26,6 +26,9 @@ internal static class Given
     public static readonly Condition PistonInReach = ((Condition)Corner.Caliper.Is(Caliper.Hung, Caliper.Swung)).When(s => !s.IsFixed);
     public static readonly Condition CaliperThere = ((Condition)Corner.Caliper.Is(Caliper.On, Caliper.Hung)).When(s => s.IsFixed);
 
+    // On, or off and still on its hose: not away, with the new one still to come.
+    public static readonly Requirement CaliperOnItsHose = Corner.Caliper.Is(Caliper.On, Caliper.Hung, Caliper.Swung);
+
     public static readonly Condition CapOffWhereTheHouseWantsIt = ((Condition)Car.Cap.Is(CapState.Off)).When(s => s.Rules.Cap == CapRule.OffWithRag);
 
     public static readonly Condition SmallPartsOff = Condition.All(

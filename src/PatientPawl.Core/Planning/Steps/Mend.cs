@@ -9,8 +9,6 @@ internal static class Mend
     /// <summary>A way that did not do it: the step shows the next.</summary>
     public static readonly Outcome NotYet = new(Jobs.Ladder.NotYet, "Not yet: the next way", []);
 
-    private static readonly Requirement CaliperOnItsHose = Corner.Caliper.Is(Caliper.On, Caliper.Hung, Caliper.Swung);
-
     public static IReadOnlyList<StepType> All { get; } =
     [
         new("hub-mended", "Put hub or thread right", Stage.Clean, Lane.Corner, Place.Corner, 30, "What carries the brake or the wheel is sound before it carries them again.")

@@ -32,7 +32,12 @@ internal static class Retract
             Applies = s => s.HasLever,
             Needs = [Lifted, Corner.Lever.Is(Lever.NotSeen), Corner.LeverMend.Is(Asked.Nothing, Asked.Done), Car.Cable.Is(CableRun.Slack, CableRun.TakenUp), BrakeOff],
             Makes = [Corner.Lever.To(Lever.OnStop)],
-            Outcomes = [new("off-its-stop", "It stands off its stop", [Car.Cable.To(CableRun.Tight)]) { Applies = s => s.IsCable }],
+            Outcomes =
+            [
+                new("off-its-stop", "It stands off its stop", [Car.Cable.To(CableRun.Tight)]) { Applies = s => s.IsCable },
+                // A released puller leaves the cable slack: what keeps the lever off its stop then is the lever.
+                new("stays-off", "It does not come back to its stop", [Corner.Lever.To(Lever.NotSeen)]) { Applies = s => s.IsPuller, Reports = FindingKind.LeverSticks },
+            ],
             Concerns = Concern.UnderCar,
             How = "Look, and press the lever with a thumb: it must not move further.",
         },

@@ -40,7 +40,7 @@ internal static class Acts
             "service-verified" => car.InService ? "in-service" : car.Applied ? "applied" : null,
             "service-looked" => car.InService ? null : "lost",
             "cable-looked" => car.CableSlack ? null : "tight",
-            "lever-on-stop" => corner.LeverOnStop ? null : "off-its-stop",
+            "lever-on-stop" => car.Made.IsPuller ? corner.LeverOnStop && random.Next(20) > 0 ? null : "stays-off" : corner.LeverOnStop ? null : "off-its-stop",
             "piston-looked" => corner.PistonIn ? null : "short",
             "piston-judged" => !corner.PistonIn || random.Next(4) == 0 ? "short" : null,
             "piston-tried" => random.Next(3) == 0 ? "seized" : null,
@@ -101,6 +101,10 @@ internal static class Acts
                 corner.Wrong.Remove("ring-looked");
                 (corner.SpeedSensorBad, corner.HubBad) = (corner.SpeedSensorBad || outcome == "hurt", corner.HubBad || outcome == "play");
                 car.LampLit |= outcome == "hurt";
+                break;
+            case "stays-off":
+                corner.LeverOnStop = false;
+                corner.Wrong.Add("lever-mended");
                 break;
             case "broke":
                 (corner.Screws, corner.ScrewBroken) = (Nut.Loose, true);
@@ -323,7 +327,8 @@ internal static class Acts
         ["pitted-hub-judged"] = Mends("pitted-hub-judged", (_, c) => c.RotorOn),
         ["ring-looked"] = Mends("ring-looked", (_, _) => true),
         ["sensor-renewed"] = Mends("sensor-renewed", (_, c) => c.Off.Contains(Fitting.WearSensor)),
-        ["lever-mended"] = Mends("lever-mended", (car, c) => car.CableSlack || !c.CableEndOn),
+        // It comes back by itself then; a cable on it can still hold it off.
+        ["lever-mended"] = Mends("lever-mended", (car, c) => car.CableSlack || !c.CableEndOn, c => c.LeverOnStop = true),
         ["nut-key-found"] = Mends("nut-key-found", (_, _) => true, onTheGround: true),
         ["wheel-seated"] = Mends("wheel-seated", (_, _) => true),
         ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c => (c.LandsClean, c.ClipsBad, c.PinsGreased) = (true, false, true)),

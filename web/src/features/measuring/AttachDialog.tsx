@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, take, type Side } from "../../app/api";
+import { api, take, type Schemas, type Side } from "../../app/api";
 import { useKeys, useSession } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
@@ -17,36 +17,28 @@ export function AttachDialog({
 }: {
   source: ReadingSource;
   to: (jobId: string, side: Side) => string;
-  facts: (jobId: string, side: Side) => Promise<unknown>;
+  facts: Partial<Pick<Schemas["AttachBench"], "shoes" | "rotor" | "pads">>;
   sided: boolean;
 }) {
   const [open, setOpen] = useState(false);
   const [side, setSide] = useState<Side>("left");
-  const [error, setError] = useState<unknown>(null);
   const session = useSession();
   const navigate = useNavigate();
   const signedIn = !!session.data?.me;
   const good = source.all.filter((t) => t.struck === null);
   useKeys({ Space: () => good.length > 0 && setOpen(true) });
-  const attach = async (jobId: string) => {
-    try {
-      for (const corner of ["left", "right"] as const) {
-        const readings = good.filter((t) => !sided || t.side === corner).map((t) => t.reading);
-        if ((sided || corner === side) && readings.length > 0)
-          await take(
-            api.POST("/api/jobs/{id}/readings", {
-              params: { path: { id: jobId } },
-              body: { ...header(), side: corner, readings },
-            }),
-          );
-      }
-      await facts(jobId, side);
+  const { attach, error } = useAttach();
+  const corners = (["left", "right"] as const)
+    .map((corner) => ({
+      side: sided ? corner : side,
+      readings: good.filter((t) => (sided ? t.side === corner : corner === side)).map((t) => t.reading),
+    }))
+    .filter((c) => c.readings.length > 0);
+  const put = (jobId: string) =>
+    attach(jobId, { side, readings: corners, ...facts }, () => {
       source.clear();
       void navigate(to(jobId, side));
-    } catch (e) {
-      setError(e);
-    }
-  };
+    });
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="btn-primary" disabled={good.length === 0}>
@@ -58,11 +50,45 @@ export function AttachDialog({
           <p className="m-0">Sign in on the bay board first. The readings stay in this browser until then.</p>
         )}
         {signedIn && !sided && <CornerChoice side={side} choose={setSide} />}
-        {signedIn && <OpenJobs choose={(jobId) => void attach(jobId)} />}
+        {signedIn && <OpenJobs choose={(jobId) => void put(jobId)} />}
         <ProblemNote error={error} />
       </Overlay>
     </Dialog.Root>
   );
+}
+
+/** Puts all of it into a job at once, or nothing. Sent again after an answer that was lost, it is still the same. */
+export function useAttach() {
+  const [error, setError] = useState<unknown>(null);
+  const sent = useRef<{ key: string; header: ReturnType<typeof header> } | null>(null);
+  const attach = async (
+    jobId: string,
+    what: Partial<Schemas["AttachBench"]> & { side: Side },
+    done: () => void,
+  ) => {
+    const key = JSON.stringify([jobId, what]);
+    if (sent.current?.key !== key) sent.current = { key, header: header() };
+    try {
+      await take(
+        api.POST("/api/jobs/{id}/attached", {
+          params: { path: { id: jobId } },
+          body: {
+            readings: [],
+            points: [],
+            shoes: null,
+            rotor: null,
+            pads: null,
+            ...what,
+            ...sent.current.header,
+          },
+        }),
+      );
+      done();
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return { attach, error };
 }
 
 /** Which corner it belongs to. */

@@ -118,19 +118,7 @@ function QuickPadBench({ onCleared }: { onCleared: () => void }) {
         onCleared();
       }}
       attach={
-        <AttachDialog
-          source={source}
-          sided
-          to={(jobId) => `/jobs/${jobId}/pads`}
-          facts={(id) =>
-            take(
-              api.POST("/api/jobs/{id}/pads-looked", {
-                params: { path: { id } },
-                body: { ...header(), facts },
-              }),
-            )
-          }
-        />
+        <AttachDialog source={source} sided to={(jobId) => `/jobs/${jobId}/pads`} facts={{ pads: facts }} />
       }
     />
   );

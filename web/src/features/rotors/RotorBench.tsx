@@ -85,14 +85,7 @@ function QuickRotorBench({ onCleared }: { onCleared: () => void }) {
           source={source}
           sided={false}
           to={(jobId, s) => `/jobs/${jobId}/rotor/${s}`}
-          facts={(id, s) =>
-            take(
-              api.POST("/api/jobs/{id}/rotor-looked", {
-                params: { path: { id } },
-                body: { ...header(), side: s, facts },
-              }),
-            )
-          }
+          facts={{ rotor: facts }}
         />
       }
     />

@@ -136,14 +136,7 @@ function QuickShoeBench({ onCleared }: { onCleared: () => void }) {
           source={source}
           sided={false}
           to={(jobId, side) => `/jobs/${jobId}/shoes/${side}`}
-          facts={(id, side) =>
-            take(
-              api.POST("/api/jobs/{id}/shoes-looked", {
-                params: { path: { id } },
-                body: { ...header(), side, facts },
-              }),
-            )
-          }
+          facts={{ shoes: facts }}
         />
       }
     />
