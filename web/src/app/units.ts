@@ -43,6 +43,28 @@ export function fromMm(mm: number, unit: LengthUnit, decimals = 0): string {
   return has < decimals ? value.toFixed(decimals) : plain;
 }
 
+const MM: Record<LengthUnit, number> = { mm: 1, inch: 25.4 };
+// What a tenth of a millimetre is to one, a few thousandths are to the other.
+const FINER: Record<LengthUnit, number> = { mm: 0, inch: 2 };
+
+/** Lengths in a unit: its name, a figure in it, and marks for an axis that goes up to a length, at most so many. */
+export function lengthIn(unit: LengthUnit) {
+  const name = unit === "inch" ? "in" : "mm";
+  const of = (mm: number, decimals = 1) => String(Number((mm / MM[unit]).toFixed(decimals + FINER[unit])));
+  const marks = (toMm: number, most: number) => {
+    const steps = unit === "inch" ? [0.05, 0.1, 0.2, 0.5, 1] : [1, 2, 5, 10, 20];
+    const step = steps.find((s) => toMm / MM[unit] / s <= most) ?? steps.at(-1)! * 2;
+    return Array.from({ length: Math.trunc(toMm / MM[unit] / step) + 1 }, (_, i) => ({
+      mm: i * step * MM[unit],
+      text: String(Number((i * step).toFixed(2))),
+    }));
+  };
+  return { name, of, marks, with: (mm: number, decimals = 1) => `${of(mm, decimals)} ${name}` };
+}
+
+/** Lengths as whoever works here reads them. */
+export const useLength = () => lengthIn(useLengthUnit()[0]);
+
 export const TORQUE_UNITS = ["nm", "lbf-ft", "lbf-in", "kgf-m"] as const;
 export type TorqueUnit = (typeof TORQUE_UNITS)[number];
 export const TORQUE_UNIT_NAMES: Record<TorqueUnit, string> = {

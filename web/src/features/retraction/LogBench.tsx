@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { ApiError, type Schemas } from "../../app/api";
 import { useKeys } from "../../app/hooks";
-import { toMm, typedNumber, useLengthUnit } from "../../app/units";
+import { toMm, typedNumber, useLength, useLengthUnit } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { StrikeOut } from "../../ui/StrikeOut";
@@ -46,10 +46,19 @@ export function CountWindow({
     toGo ?? (turned ? (planned?.turns ?? null) : (answer?.travelToGoMm ?? planned?.travelMm ?? null));
   const inTurns = toGo !== null || (turned && planned?.turns !== null);
   const unit = turned ? "turns" : "strokes";
+  const length = useLength();
   // What stops the work takes the number's place.
   const found = answer?.findings.find((f) => f.stop);
   const stop = halt ? { ...halt, kind: "boot" as const } : found;
-  const text = stop ? (stop.kind === "home" ? "home" : "stop") : big === null ? "?" : big.toFixed(1);
+  const text = stop
+    ? stop.kind === "home"
+      ? "home"
+      : "stop"
+    : big === null
+      ? "?"
+      : inTurns
+        ? big.toFixed(1)
+        : length.of(big);
   const spoken = useSpoken(
     stop ? `${stop.name}. ${stop.do}` : big === null ? null : `${figure(big)} to go`,
     `${count.turns} ${stop?.kind ?? ""}`,
@@ -61,7 +70,7 @@ export function CountWindow({
         disabled={still}
         onClick={() => count.add(1)}
         className="flex min-w-0 flex-1 items-end gap-5 border-0 bg-transparent px-5 py-2 text-left text-inherit"
-        aria-label={`${inTurns ? unit : "mm"} to go ${text}. Touch for each ${turned ? "turn" : "stroke"}`}
+        aria-label={`${inTurns ? unit : length.name} to go ${text}. Touch for each ${turned ? "turn" : "stroke"}`}
       >
         <span className="block">
           <span className="block text-[17px]">
@@ -71,13 +80,13 @@ export function CountWindow({
                 ? `${turned ? "Turns" : "Strokes"} to go`
                 : turned
                   ? "Turns to make"
-                  : "Push it in, mm"}
+                  : `Push it in, ${length.name}`}
           </span>
           <span className={`huge block ${stop || text.length > FIVE ? "huge-5 pb-2" : ""}`}>{text}</span>
         </span>
         <span className="block pb-2">
           {answer?.travelToGoMm != null && inTurns && (
-            <span className="block text-[30px] leading-none">{figure(answer.travelToGoMm)} mm</span>
+            <span className="block text-[30px] leading-none">{length.with(answer.travelToGoMm)}</span>
           )}
           <span className="mt-1 block text-[16px]">
             {answer?.turnsToGoError != null && `± ${figure(answer.turnsToGoError, 2)}, `}
@@ -154,6 +163,7 @@ function Lines({
   turned: boolean;
   strike: (id: string, reason: string) => Promise<unknown>;
 }) {
+  const length = useLength();
   return (
     <Dialog.Root>
       <Dialog.Trigger
@@ -171,7 +181,8 @@ function Lines({
                 <b>
                   {figure(p.turns, 2)} {turned ? "turns" : "strokes"}
                 </b>
-                , {figure(p.protrusionMm, 3)} mm{p.released ? ", tool released" : ""}
+                , {length.with(p.protrusionMm, 3)}
+                {p.released ? ", tool released" : ""}
                 {(p.stage ?? 1) > 1 ? `, stage ${p.stage}` : ""}
                 {p.effortNm != null ? `, ${figure(p.effortNm)} N m` : ""}
                 <span className="block text-[14px] text-ink-2">{struckBecause ?? gauge}</span>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../app/api";
+import { useLength } from "../../app/units";
 import { useBox } from "../../ui/box";
 import { Pawl } from "../../ui/marks";
 import { figure } from "../jobs/words";
@@ -36,6 +37,7 @@ export function LogPlot({
   const [ref, box] = useBox<HTMLDivElement>();
   const { width, height } = box;
   const unit = turned ? "turns" : "strokes";
+  const length = useLength();
   const end = answer.turnsAtTarget;
   const last = Math.max(count, ...points.map((p) => p.turns), 0);
   const xs = Math.max(Math.ceil(Math.max(end ?? 0, last, teeth ?? 0) - HAIR), LEAST_TURNS);
@@ -45,36 +47,35 @@ export function LogPlot({
   const x = (t: number) => LEFT + (t / xs) * (width - LEFT - RIGHT);
   const y = (mm: number) => floor - (mm / ys) * (floor - TOP);
   const step = [1, 2, 5, 10, 20].find((s) => xs / s <= MOST_LABELS) ?? 50;
-  const every = [1, 2, 5, 10, 20].find((s) => ys / s <= Math.max((floor - TOP) / 44, 2)) ?? 50;
   const fit = answer.fit;
   const stage = points.filter((p) => p.stage === answer.stage && !p.released);
   const from = Math.min(...stage.map((p) => p.turns));
   const onLine = (t: number) => (fit ? fit.atZeroMm - fit.leadMm * t : 0);
   const stands = answer.protrusionMm;
   const says = points.length
-    ? `${points.length} readings${fit ? `, ${figure(fit.leadMm, 2)} mm a ${turned ? "turn" : "stroke"}` : ""}${answer.turnsToGo !== null ? `, ${figure(answer.turnsToGo)} ${unit} to go` : ""}.`
+    ? `${points.length} readings${fit ? `, ${length.with(fit.leadMm, 2)} a ${turned ? "turn" : "stroke"}` : ""}${answer.turnsToGo !== null ? `, ${figure(answer.turnsToGo)} ${unit} to go` : ""}.`
     : "No readings yet.";
   return (
     <div ref={ref} className="min-h-[112px] flex-1 overflow-hidden">
       {width > 0 && height > 0 && (
         <svg width={width} height={height} role="img" aria-label={says} fontSize="14" fill="var(--ink-2)">
           <path d={`M${LEFT} ${TOP - 8} V${floor}`} stroke="var(--ink-2)" strokeWidth="1.5" />
-          {Array.from({ length: Math.trunc(ys / every) + 1 }, (_, i) => i * every).map((mm) => (
+          {length.marks(ys, Math.max((floor - TOP) / 44, 2)).map(({ mm, text }) => (
             <g key={mm}>
               <path d={`M${LEFT - 5} ${y(mm)} H${LEFT}`} stroke="var(--ink-2)" strokeWidth="1.5" />
               <text x={LEFT - 9} y={y(mm) + 5} textAnchor="end">
-                {mm}
+                {text}
               </text>
             </g>
           ))}
           <text x={LEFT + 8} y={TOP - 4}>
-            mm proud
+            {length.name} proud
           </text>
           {home !== null && (
             <g>
               <path d={`M${LEFT} ${y(home)} H${width - RIGHT}`} stroke="var(--inside)" strokeWidth="2.4" />
               <text x={LEFT + 8} y={y(home) - 7} fill="var(--inside)" fontWeight="700">
-                home {figure(home, 2)}
+                home {length.of(home, 2)}
               </text>
             </g>
           )}
@@ -87,7 +88,7 @@ export function LogPlot({
                 strokeDasharray="10 5"
               />
               <text x={width - RIGHT} y={y(answer.targetMm) - 6} textAnchor="end" fill="var(--measure)">
-                as far as needed {figure(answer.targetMm, 2)}
+                as far as needed {length.of(answer.targetMm, 2)}
               </text>
             </g>
           )}
@@ -141,12 +142,12 @@ export function LogPlot({
               fontWeight="700"
               fontSize="15"
             >
-              {figure(stands, 2)}
+              {length.of(stands, 2)}
             </text>
           )}
           {fit && roomy && answer.turnsToGoError !== null && (
             <text x={width - RIGHT} y={TOP + 8} textAnchor="end" fill="var(--ink)" fontSize="15">
-              {figure(fit.leadMm, 3)} ± {figure(fit.leadErrorMm, 3)} mm a {turned ? "turn" : "stroke"}
+              {length.of(fit.leadMm, 3)} ± {length.with(fit.leadErrorMm, 3)} a {turned ? "turn" : "stroke"}
             </text>
           )}
           {fit && roomy && answer.turnsToGo !== null && answer.turnsToGoError !== null && (

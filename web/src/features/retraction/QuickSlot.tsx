@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, ApiError, take, type Schemas, type Side } from "../../app/api";
 import { useFigures } from "../../app/hooks";
+import { useLength } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { useBox } from "../../ui/box";
 import { Why } from "../../ui/Why";
@@ -17,6 +18,7 @@ const MOST = 300;
 
 /** A slotted piston lined up with its pad pin, and the boot, with no job. */
 export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
+  const length = useLength();
   const { sheet, picker } = useBenchSheet();
   const figures: SheetFigures | null = sheet && {
     code: sheet.code,
@@ -196,8 +198,8 @@ export function QuickSlot({ tabs }: { tabs: React.ReactNode }) {
             </p>
             <p className="m-0 flex-shrink-0 text-[16px] text-ink-2">
               Onward {figure(a.onwardDeg)}°, back-off {figure(a.backOffDeg)}°
-              {a.backOffComesOutMm !== null && ` (comes out ${figure(a.backOffComesOutMm, 2)} mm)`}
-              {a.shortOfHomeMm !== null && `, ${figure(a.shortOfHomeMm, 2)} mm short of home`}.
+              {a.backOffComesOutMm !== null && ` (comes out ${length.with(a.backOffComesOutMm, 2)})`}
+              {a.shortOfHomeMm !== null && `, ${length.with(a.shortOfHomeMm, 2)} short of home`}.
             </p>
             <div ref={face} className="flex min-h-0 flex-1 items-center justify-center overflow-hidden">
               <PistonFace

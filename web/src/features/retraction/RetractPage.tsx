@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, take, type JobView, type Schemas, type Side } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
+import { useLength } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
@@ -34,6 +35,7 @@ export function RetractPage() {
 }
 
 function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
+  const length = useLength();
   const side = corner.side;
   const other: Side = side === "left" ? "right" : "left";
   const navigate = useNavigate();
@@ -269,12 +271,14 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
                   )}
                   {bench?.opposed ? (
                     <>
-                      Inner <b className="text-[22px]">{figure(bench.opposed.inner.travelMm)}</b> mm, outer{" "}
-                      <b className="text-[22px]">{figure(bench.opposed.outer.travelMm)}</b> mm,{" "}
+                      Inner <b className="text-[22px]">{length.of(bench.opposed.inner.travelMm)}</b>{" "}
+                      {length.name}, outer{" "}
+                      <b className="text-[22px]">{length.of(bench.opposed.outer.travelMm)}</b> {length.name}
+                      ,{" "}
                     </>
                   ) : (
                     <>
-                      <b className="text-[22px]">{figure(travel.travelMm)}</b> mm,{" "}
+                      <b className="text-[22px]">{length.of(travel.travelMm)}</b> {length.name},{" "}
                     </>
                   )}
                   {travel.displacedIsLowerBound ? "at least " : ""}

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { api, take, type JobView, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
+import { useLength } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { figure } from "../jobs/words";
 
@@ -12,8 +13,9 @@ export function RetractWindow({
   travel: Schemas["TravelResult"];
   ruling: Schemas["Ruling"];
 }) {
+  const length = useLength();
   const inTurns = ruling.turned && travel.turns !== null;
-  const big = inTurns ? figure(travel.turns ?? 0) : figure(travel.travelMm);
+  const big = inTurns ? figure(travel.turns ?? 0) : length.of(travel.travelMm);
   return (
     <div className="window flex items-end gap-6">
       <div>
@@ -23,7 +25,7 @@ export function RetractWindow({
         <div className="huge">{big}</div>
       </div>
       <div className="pb-2">
-        <div className="text-[32px] leading-none">{inTurns ? `${figure(travel.travelMm)} mm` : "mm"}</div>
+        <div className="text-[32px] leading-none">{inTurns ? length.with(travel.travelMm) : length.name}</div>
         <div className="mt-1 text-[16px]">
           {travel.displacedIsLowerBound ? "at least " : ""}
           {figure(travel.displacedMl)} mL comes back
@@ -36,6 +38,7 @@ export function RetractWindow({
 
 /** What the log says now, where one is kept. */
 function LogWindow({ log }: { log: Schemas["LogAnswer"] }) {
+  const length = useLength();
   const stop = log.findings.find((f) => f.stop);
   return (
     <>
@@ -54,7 +57,7 @@ function LogWindow({ log }: { log: Schemas["LogAnswer"] }) {
         </div>
         <div className="pb-2 text-[16px]">
           {log.travelToGoMm !== null && (
-            <div className="text-[30px] leading-none">{figure(log.travelToGoMm)} mm</div>
+            <div className="text-[30px] leading-none">{length.with(log.travelToGoMm)}</div>
           )}
           {log.fluidToComeMl !== null && <div>{figure(log.fluidToComeMl)} mL still to come</div>}
         </div>

@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { api, ApiError, take, type Schemas, type Side } from "../../app/api";
 import { useAnswer, useCatalogue, useFigures } from "../../app/hooks";
-import { typedNumber } from "../../app/units";
+import { typedNumber, useLength } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
-import { figure } from "../jobs/words";
 import { fromSheet, useBenchSheet, type SheetFigures } from "../measuring/bench/sheet";
 import { Choice, FactField } from "../measuring/fields";
 import { PistonFace } from "./PistonFace";
@@ -49,6 +48,7 @@ const figuresOf = (s: Schemas["SpecSheet"] | null): SheetFigures | null =>
 
 /** Which way and how far, with no job. */
 export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
+  const length = useLength();
   const catalogue = useCatalogue();
   const { sheet, picker } = useBenchSheet();
   const figures = figuresOf(sheet);
@@ -271,8 +271,8 @@ export function WayAndDistance({ tabs }: { tabs: React.ReactNode }) {
                 </div>
                 {a.opposed && (
                   <p className="m-0 mb-2 text-[18px]">
-                    Inner <b>{figure(a.opposed.inner.travelMm)} mm</b>, outer{" "}
-                    <b>{figure(a.opposed.outer.travelMm)} mm</b>: opposite pistons together, none may creep
+                    Inner <b>{length.with(a.opposed.inner.travelMm)}</b>, outer{" "}
+                    <b>{length.with(a.opposed.outer.travelMm)}</b>: opposite pistons together, none may creep
                     out.
                   </p>
                 )}
