@@ -1,6 +1,6 @@
 import type { Schemas } from "../../app/api";
 import { figure } from "../jobs/words";
-import { round } from "../shoes/DrumSection";
+import { round } from "../../ui/round";
 
 const rad = (deg: number) => (deg * Math.PI) / 180;
 /** Angles count from stud 1 at the top, clockwise as drawn. */

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../app/api";
+import { round } from "../../ui/round";
 import { figure } from "../jobs/words";
 
 /** How much the radial gap and the drum's shape are drawn larger than they are; said on the drawing. */
@@ -6,23 +7,6 @@ export const EXAGGERATED = 50;
 
 const polar = (r: number, deg: number) =>
   [200 + r * Math.cos((deg * Math.PI) / 180), 132 - r * Math.sin((deg * Math.PI) / 180)] as const;
-
-/** A closed shape through points at angles: between them the radius runs evenly, so that a round drum looks round. */
-export function round(
-  points: { deg: number; r: number }[],
-  place: (r: number, deg: number) => readonly [number, number],
-) {
-  const closed = [...points, { deg: points[0]!.deg + 360, r: points[0]!.r }];
-  return points
-    .flatMap((p, i) => {
-      const next = closed[i + 1]!;
-      const steps = Math.ceil((next.deg - p.deg) / 5) || 1;
-      return Array.from({ length: steps }, (_, k) =>
-        place(p.r + ((next.r - p.r) * k) / steps, p.deg + ((next.deg - p.deg) * k) / steps).join(","),
-      );
-    })
-    .join(" ");
-}
 
 /** The drum and shoes seen facing the hub: to scale, but the radial gap and the drum's shape are drawn larger, and that is said. */
 export function DrumSection({
