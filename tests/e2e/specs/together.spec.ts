@@ -56,6 +56,9 @@ test("what one does stands on the other's sheet at once, and not when it is next
   const from = Date.now();
   await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 3000 });
   console.log(`the other sheet followed after ${Date.now() - from} ms`);
+  // Whoever listens hears who did what; whoever did it is not told.
+  await expect(two.getByRole("status").filter({ hasText: "Ines Marrow: Chock both ways." })).toHaveCount(1);
+  await expect(one.getByRole("status").filter({ hasText: "Ines Marrow: Chock both ways." })).toHaveCount(0);
 });
 
 test("a dropped connection loses nothing: the same click goes through once", async ({ page }) => {
@@ -228,6 +231,7 @@ test("two at one device: a signature asks which of them with one touch, and the 
   await advance(page.request, jobId, (now) => now.stepId === "slide-pins-torqued");
   await page.goto(`/jobs/${jobId}`);
   await page.getByRole("button", { name: "Signed in: Kit Ransome" }).click();
+  await page.getByRole("group", { name: "Torques in" }).getByRole("button", { name: "lbf ft" }).click();
   await page.getByRole("button", { name: "Somebody works here with me" }).click();
   await page.getByRole("button", { name: "Ines Marrow" }).click();
   await page.getByLabel("Their PIN").fill(PIN);
@@ -235,10 +239,14 @@ test("two at one device: a signature asks which of them with one touch, and the 
   await expect(page.getByRole("dialog", { name: "Two work here" })).toBeVisible();
   await page.keyboard.press("Escape");
   await serious(page, "a signature of one of two");
+  // Units are each person's own: Kit reads pound-feet, Ines has chosen none.
+  const window = page.locator(".window").filter({ hasText: "Set the wrench to" });
+  await expect(window).toHaveText(/lbf ft.* N m$/);
   const sign = (number: number, who: string) => page.getByRole("button", { name: new RegExp(`^Number ${number} clicked.*: ${who}$`) });
   await sign(1, "Ines Marrow").click();
   await expect(sign(2, "Kit Ransome")).toBeEnabled();
   await expect(page.getByRole("button", { name: "Signed in: Ines Marrow, with Kit Ransome" })).toBeVisible();
+  await expect(window).toHaveText(/ N m.*lbf ft$/);
   // By key too: the numbers stand on the two buttons. The page rests for a moment after each step.
   await page.waitForTimeout(900);
   await page.keyboard.press("1");

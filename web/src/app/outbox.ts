@@ -411,9 +411,10 @@ export function signedInAgain() {
   void sendAll();
 }
 
-const subscribe = (l: () => void) => {
+/** Tells of every change, until what is given back is called. */
+export const subscribe = (l: () => void) => {
   listeners.add(l);
-  return () => listeners.delete(l);
+  return () => void listeners.delete(l);
 };
 
 /** All of it as it stands now. */

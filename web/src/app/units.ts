@@ -1,27 +1,36 @@
 import { useSyncExternalStore } from "react";
+import { outbox, subscribe } from "./outbox";
 
 export type LengthUnit = "mm" | "inch";
 
-const listeners = new Set<() => void>();
-const read = (): LengthUnit => (localStorage.getItem("length unit") === "inch" ? "inch" : "mm");
-
-const choose = (next: LengthUnit) => {
-  localStorage.setItem("length unit", next);
-  listeners.forEach((l) => l());
-};
-
-/** The unit lengths are typed and shown in, kept for this technician's browser. The core only ever sees millimetres. */
-export function useLengthUnit(): [LengthUnit, (unit: LengthUnit) => void] {
-  const unit = useSyncExternalStore(
-    (changed) => {
-      listeners.add(changed);
-      return () => listeners.delete(changed);
-    },
-    read,
-    read,
-  );
-  return [unit, choose];
+/** A choice of whoever works here, kept in this browser under their name; who is not signed in has one too. */
+function personal<T extends string>(name: string, values: readonly [T, ...T[]]) {
+  const listeners = new Set<() => void>();
+  const key = () => `${name} ${outbox().hand?.id ?? ""}`.trim();
+  const read = (): T => {
+    const kept = localStorage.getItem(key()) ?? localStorage.getItem(name);
+    return values.find((v) => v === kept) ?? values[0];
+  };
+  const choose = (next: T) => {
+    localStorage.setItem(key(), next);
+    listeners.forEach((l) => l());
+  };
+  const listen = (changed: () => void) => {
+    listeners.add(changed);
+    const deaf = subscribe(changed);
+    return () => {
+      listeners.delete(changed);
+      deaf();
+    };
+  };
+  return (): [T, (next: T) => void] => [useSyncExternalStore(listen, read, read), choose];
 }
+
+/** The unit lengths are typed and shown in. The core only ever sees millimetres. */
+export const useLengthUnit = personal<LengthUnit>("length unit", ["mm", "inch"]);
+
+/** The unit a torque stands largest in; the other one stands beside it, since wrenches have either. */
+export const useTorqueRead = personal<"nm" | "lbf-ft">("torque unit", ["nm", "lbf-ft"]);
 
 /** A typed figure; null when nothing was typed, NaN when it is no figure. */
 export function typedNumber(text: string): number | null {

@@ -5,10 +5,12 @@ import { useNavigate } from "react-router";
 import { api, ApiError, take } from "../app/api";
 import { useHand, useSession } from "../app/hooks";
 import { setPeople, takeHand } from "../app/outbox";
+import { TORQUE_UNIT_NAMES, useLengthUnit, useTorqueRead } from "../app/units";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
 
-const initials = (name: string) =>
+/** As the sheet names whoever did a step. */
+export const initials = (name: string) =>
   name
     .split(" ")
     .map((w) => w.charAt(0).toUpperCase())
@@ -37,7 +39,10 @@ export function WhoIsHere() {
           {other && `+${initials(other.name)}`}
         </span>
       </Dialog.Trigger>
-      <Overlay title={other ? "Two work here" : title}>{other ? <Two /> : <Alone />}</Overlay>
+      <Overlay title={other ? "Two work here" : title}>
+        {other ? <Two /> : <Alone />}
+        <Units name={hand.name} />
+      </Overlay>
     </Dialog.Root>
   );
 }
@@ -170,5 +175,39 @@ function Alone() {
         Sign out
       </button>
     </div>
+  );
+}
+
+/** What whoever works here reads lengths and torques in: chosen once, kept in this browser under their name. */
+function Units({ name }: { name: string }) {
+  const [length, setLength] = useLengthUnit();
+  const [torque, setTorque] = useTorqueRead();
+  const choice = <T extends string>(says: string, now: T, choose: (next: T) => void, of: [T, string][]) => (
+    <div role="group" aria-label={says} className="grid grid-cols-[1fr_6rem_6rem] items-center gap-2">
+      <span>{says}</span>
+      {of.map(([value, unit]) => (
+        <button
+          key={value}
+          type="button"
+          className="btn"
+          aria-pressed={now === value}
+          onClick={() => choose(value)}
+        >
+          {unit}
+        </button>
+      ))}
+    </div>
+  );
+  return (
+    <section className="mt-4 flex flex-col gap-2 border-t border-rule pt-3" aria-label={`Units of ${name}`}>
+      {choice("Lengths in", length, setLength, [
+        ["mm", "mm"],
+        ["inch", "inch"],
+      ])}
+      {choice("Torques in", torque, setTorque, [
+        ["nm", TORQUE_UNIT_NAMES.nm],
+        ["lbf-ft", TORQUE_UNIT_NAMES["lbf-ft"]],
+      ])}
+    </section>
   );
 }

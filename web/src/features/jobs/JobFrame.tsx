@@ -2,6 +2,7 @@ import { Outlet, useOutletContext, useParams } from "react-router";
 import { ApiError, type JobView } from "../../app/api";
 import { useJob } from "../../app/hooks";
 import { Shell } from "../../ui/Shell";
+import { Arrivals } from "./Arrivals";
 import { PURPOSE } from "./words";
 
 export const useThisJob = () => useOutletContext<JobView>();
@@ -10,7 +11,13 @@ export const useThisJob = () => useOutletContext<JobView>();
 export function JobFrame() {
   const { id } = useParams();
   const job = useJob(id ?? "");
-  if (job.data) return <Outlet context={job.data} />;
+  if (job.data)
+    return (
+      <>
+        <Arrivals key={job.data.id} job={job.data} />
+        <Outlet context={job.data} />
+      </>
+    );
   return (
     <Shell title={job.isError ? "No such job" : ""}>
       {job.isError && (

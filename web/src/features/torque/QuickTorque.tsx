@@ -8,7 +8,7 @@ import { Shell } from "../../ui/Shell";
 import { Why } from "../../ui/Why";
 import { figure } from "../jobs/words";
 import { useBenchSheet } from "../measuring/bench/sheet";
-import { Questions, TorqueWindow } from "./TorqueRead";
+import { Questions, TorqueWindow, useBothUnits } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
 const ROLES: [Schemas["FastenerRole"], string][] = [
@@ -103,6 +103,8 @@ export function QuickTorque() {
     );
   };
   const a = ask.data;
+  const both = useBothUnits();
+  const atTheBolt = a && both(a.set.atTheBoltNm, a.set.atTheBoltLbfFt);
   const others = a?.wrenchesThatServe.filter((id) => id !== a.wrench?.id) ?? [];
   return (
     <Shell title="Torque bench" sub="with no job" keys={{ Enter: "Next field" }}>
@@ -196,7 +198,8 @@ export function QuickTorque() {
               <>
                 <div className="flex items-start justify-between gap-2">
                   <h2 className="text-[31px]">
-                    {figure(a.set.atTheBoltNm, 1)} N m at the bolt, {figure(a.set.atTheBoltLbfFt, 1)} lbf ft
+                    {atTheBolt?.[0].figure} {atTheBolt?.[0].unit} at the bolt, {atTheBolt?.[1].figure}{" "}
+                    {atTheBolt?.[1].unit}
                   </h2>
                   <Why reasons={[a.set.reasons]} />
                 </div>

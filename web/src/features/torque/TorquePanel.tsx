@@ -9,10 +9,9 @@ import { ProblemNote } from "../../ui/Problem";
 import { Why } from "../../ui/Why";
 import { staleShownAbove, type StepProps } from "../jobs/BenchFrame";
 import { StepHeading } from "../jobs/StepHeading";
-import { figure } from "../jobs/words";
 import { AngleDial } from "./AngleDial";
 import { StarPattern } from "./StarPattern";
-import { Questions, TorqueWindow } from "./TorqueRead";
+import { Questions, TorqueWindow, useBothUnits } from "./TorqueRead";
 import { WrenchDrawing } from "./Wrench";
 
 /** A figure that is asked about is signed with a word on why it is right. */
@@ -110,6 +109,8 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
       ),
   );
   const set = line || typed ? ask.data?.set : undefined;
+  const both = useBothUnits();
+  const atTheBolt = set && both(set.atTheBoltNm, set.atTheBoltLbfFt);
   const asked =
     (!!set?.questions.some((q) => q.wantsReason) && !bench.signed.some((s) => s.verified && s.reason)) ||
     (sign.error instanceof ApiError && !!sign.error.problem.errors?.some((e) => e.field === "reason"));
@@ -171,12 +172,14 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
               <div>
                 <div className="text-[16px] text-ink-2">At the bolt</div>
                 <div className="text-[58px] leading-none font-bold [@media(max-height:700px)]:text-[44px]">
-                  {figure(set.atTheBoltNm, 1)}
+                  {atTheBolt?.[0].figure}
                 </div>
               </div>
               <div className="pb-1">
-                <div className="text-[24px] leading-none">N m</div>
-                <div className="text-[17px] text-ink-2">{figure(set.atTheBoltLbfFt, 1)} lbf ft</div>
+                <div className="text-[24px] leading-none">{atTheBolt?.[0].unit}</div>
+                <div className="text-[17px] text-ink-2">
+                  {atTheBolt?.[1].figure} {atTheBolt?.[1].unit}
+                </div>
               </div>
               <div className="ml-auto pb-1 text-right text-[15px] text-ink-2">
                 {line.drive}
@@ -204,10 +207,10 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
             <p className="m-0 text-[15px]">
               {foot && ask.data?.wrench && (
                 <>
-                  <b>Why less.</b> {figure(set.atTheBoltNm, 1)} × {ask.data.wrench.gripLengthMm} / (
+                  <b>Why less.</b> {atTheBolt?.[0].figure} × {ask.data.wrench.gripLengthMm} / (
                   {ask.data.wrench.gripLengthMm} + {foot.extensionMm}
                   {foot.angleFromInLineDeg === 0 ? "" : ` × cos ${foot.angleFromInLineDeg}°`}) ={" "}
-                  {figure(set.settingNm, 1)}.{" "}
+                  {both(set.settingNm, set.settingLbfFt)[0].figure}.{" "}
                 </>
               )}
               <span className="text-ink-2">
@@ -257,8 +260,8 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
               <>
                 <TorqueWindow set={set} name="Set the wrench to" />
                 <p className="m-0 text-[15px] text-ink-2">
-                  {figure(set.atTheBoltNm, 1)} N m at the bolt, {figure(set.atTheBoltLbfFt, 1)} lbf ft.
-                  Entered by hand.
+                  {atTheBolt?.[0].figure} {atTheBolt?.[0].unit} at the bolt, {atTheBolt?.[1].figure}{" "}
+                  {atTheBolt?.[1].unit}. Entered by hand.
                   {ask.data?.wrench ? ` Wrench ${ask.data.wrench.id}.` : ""}
                 </p>
                 <Questions set={set} />

@@ -1,9 +1,24 @@
 import type { Schemas } from "../../app/api";
+import { useTorqueRead } from "../../app/units";
 import { figure } from "../jobs/words";
+
+/** A torque in both units, the one first that whoever works here reads in. */
+export function useBothUnits() {
+  const [unit] = useTorqueRead();
+  return (nm: number, lbfFt: number) => {
+    const both = [
+      { figure: figure(nm, 1), unit: "N m" },
+      { figure: figure(lbfFt, 1), unit: "lbf ft" },
+    ] as const;
+    return unit === "nm" ? both : ([both[1], both[0]] as const);
+  };
+}
 
 /** The setting to act on, as large as the bench allows, in both units. */
 export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: string }) {
-  const big = figure(set.onTheScaleNm, 1);
+  const both = useBothUnits();
+  const [first, second] = both(set.onTheScaleNm, set.settingLbfFt);
+  const big = first.figure;
   if (set.refusal)
     return (
       <div className="window" role="status">
@@ -18,9 +33,9 @@ export function TorqueWindow({ set, name }: { set: Schemas["TorqueSet"]; name: s
         <div className={`huge ${big.length > 4 ? "huge-5" : ""}`}>{big}</div>
       </div>
       <div className="pb-2">
-        <div className="text-[32px] leading-none whitespace-nowrap max-[800px]:text-[22px]">N m</div>
+        <div className="text-[32px] leading-none whitespace-nowrap max-[800px]:text-[22px]">{first.unit}</div>
         <div className="mt-2 text-[20px] whitespace-nowrap max-[1100px]:text-[17px] max-[800px]:text-[15px]">
-          {figure(set.settingLbfFt, 1)} lbf ft
+          {second.figure} {second.unit}
         </div>
       </div>
     </div>
