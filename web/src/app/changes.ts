@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import type { JobView, Schemas } from "./api";
 import { probe } from "./outbox";
+import { queries } from "./queries";
 
 // Whether the server tells of changes as they happen: then nothing is asked for on a timer.
 let told = false;
@@ -52,11 +53,11 @@ export function useChanges(signedIn: boolean) {
         if (told) return;
         set(true);
         void client.invalidateQueries({ queryKey: ["job"] });
-        void client.invalidateQueries({ queryKey: ["board"] });
+        void client.invalidateQueries({ queryKey: queries.board.queryKey });
       });
       source.addEventListener("job", (e: MessageEvent<string>) => {
         const { jobId, version } = JSON.parse(e.data) as Schemas["JobChanged"];
-        void client.invalidateQueries({ queryKey: ["board"] });
+        void client.invalidateQueries({ queryKey: queries.board.queryKey });
         const waits = newest.has(jobId);
         newest.set(jobId, version);
         if (!waits) setTimeout(() => look(jobId), 100);

@@ -1,20 +1,13 @@
 import { useIsMutating, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import { api, ApiError, occurredAt, take, type JobView } from "./api";
+import { ApiError, occurredAt, type JobView } from "./api";
 import { useAsking } from "./changes";
 import { newId } from "./ids";
 import { isReachable, useOutbox } from "./outbox";
+import { queries } from "./queries";
 import { typedNumber } from "./units";
 
-// Asked once: that the server is silent is said at once, and it is asked again as soon as it answers.
-export const useSession = () =>
-  useQuery({
-    queryKey: ["session"],
-    queryFn: () => take(api.GET("/api/session")),
-    staleTime: Infinity,
-    retry: false,
-    retryOnMount: false,
-  });
+export const useSession = () => useQuery(queries.session);
 
 /** Whichever of those signed in here works now: what is done is recorded under their name. */
 export const useHand = () => {
@@ -23,14 +16,12 @@ export const useHand = () => {
   return [session?.me, session?.with].find((p) => p?.id === id) ?? session?.me ?? null;
 };
 
-export const useCatalogue = () =>
-  useQuery({ queryKey: ["catalogue"], queryFn: () => take(api.GET("/api/catalogue")), staleTime: Infinity });
+export const useCatalogue = () => useQuery(queries.catalogue);
 
 export const useJob = (id: string) => {
   const asking = useAsking();
   return useQuery({
-    queryKey: ["job", id],
-    queryFn: () => take(api.GET("/api/jobs/{id}", { params: { path: { id } } })),
+    ...queries.job(id),
     // Someone else may be at the other corner.
     refetchInterval: asking,
   });
@@ -83,7 +74,7 @@ export function useCommand<Body>(
       return isReachable() ? asked : undefined;
     },
     onError: () => void client.invalidateQueries({ queryKey: ["job", job?.id] }),
-    onSettled: () => void client.invalidateQueries({ queryKey: ["board"] }),
+    onSettled: () => void client.invalidateQueries({ queryKey: queries.board.queryKey }),
   });
 }
 

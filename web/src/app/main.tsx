@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { App } from "./App";
 import { ApiError } from "./api";
 import { isReachable, startOutbox } from "./outbox";
+import { queries } from "./queries";
 import { applyTheme } from "./theme";
 import "./tokens.css";
 
@@ -23,8 +24,8 @@ const client = new QueryClient({
 
 startOutbox(
   (jobId) => {
-    void client.invalidateQueries({ queryKey: ["job", jobId] });
-    void client.invalidateQueries({ queryKey: ["board"] });
+    void client.invalidateQueries({ queryKey: queries.job(jobId).queryKey });
+    void client.invalidateQueries({ queryKey: queries.board.queryKey });
   },
   () => void client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "session" }),
 );

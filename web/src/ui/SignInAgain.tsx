@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, ApiError, take } from "../app/api";
 import { setPeople, signedInAgain, useOutbox } from "../app/outbox";
+import { queries } from "../app/queries";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
 
@@ -23,7 +24,7 @@ function Again({ id, name, says }: { id: string; name: string; says: string | nu
     mutationFn: () =>
       take(api.POST(says ? "/api/session/with" : "/api/session", { body: { technicianId: id, pin } })),
     onSuccess: (session) => {
-      client.setQueryData(["session"], session);
+      client.setQueryData(queries.session.queryKey, session);
       signedInAgain();
       void client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "session" });
     },
@@ -32,7 +33,7 @@ function Again({ id, name, says }: { id: string; name: string; says: string | nu
   const another = () => {
     client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
     setPeople([]);
-    void client.resetQueries({ queryKey: ["session"] });
+    void client.resetQueries({ queryKey: queries.session.queryKey });
   };
   return (
     <Overlay title={says ? `${name}, your PIN again` : `${name}, your sign-in has ended`} stays>

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { api, ApiError, take } from "../app/api";
 import { useHand, useSession } from "../app/hooks";
 import { setPeople, takeHand } from "../app/outbox";
+import { queries } from "../app/queries";
 import { TORQUE_UNIT_NAMES, useLengthUnit, useTorqueRead } from "../app/units";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
@@ -55,7 +56,7 @@ function useSignOut() {
     await api.DELETE("/api/session");
     // Whoever is next sees nothing of what this one had open.
     client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-    await client.resetQueries({ queryKey: ["session"] });
+    await client.resetQueries({ queryKey: queries.session.queryKey });
     void navigate("/");
   };
 }
@@ -68,7 +69,7 @@ function Two() {
   const people = [session.me, session.with].filter((p) => p != null);
   const leave = useMutation({
     mutationFn: (id: string) => take(api.DELETE("/api/session/with/{id}", { params: { path: { id } } })),
-    onSuccess: (next) => client.setQueryData(["session"], next),
+    onSuccess: (next) => client.setQueryData(queries.session.queryKey, next),
   });
   return (
     <div className="flex flex-col gap-3">
@@ -117,7 +118,7 @@ function Alone() {
   const [pin, setPin] = useState("");
   const enter = useMutation({
     mutationFn: () => take(api.POST("/api/session/with", { body: { technicianId: second ?? "", pin } })),
-    onSuccess: (next) => client.setQueryData(["session"], next),
+    onSuccess: (next) => client.setQueryData(queries.session.queryKey, next),
     onError: (e) => e instanceof ApiError && setPin(""),
   });
   return (

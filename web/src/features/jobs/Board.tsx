@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useAsking } from "../../app/changes";
 import { useKeys, useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { useReminders } from "../fleet/VehiclesPage";
 import { BoltHead, Rack } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
@@ -39,8 +40,7 @@ const KEYS: Schemas["Stage"][] = [
 /** The cars in the workshop: where each is held, what is next on each side. */
 export function Board() {
   const board = useQuery({
-    queryKey: ["board"],
-    queryFn: () => take(api.GET("/api/board")),
+    ...queries.board,
     refetchInterval: useAsking(),
   });
   const logs = useQuery({

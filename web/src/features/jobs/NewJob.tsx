@@ -4,6 +4,7 @@ import { useEffect, useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
 import { useDraft } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { SCOPES } from "./words";
@@ -22,8 +23,8 @@ const EMPTY = {
 
 /** A car comes in: which one, what the driver says, what is renewed. */
 export function NewJob() {
-  const known = useQuery({ queryKey: ["vehicles"], queryFn: () => take(api.GET("/api/vehicles")) });
-  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
+  const known = useQuery(queries.vehicles);
+  const sheets = useQuery(queries.sheets);
   // Kept over a reload, with the ids that it is opened under: opened twice by a lost answer it is one job.
   const [draft, keep, clear] = useDraft("new job");
   const f = { ...EMPTY, ...draft };
@@ -62,7 +63,7 @@ export function NewJob() {
     },
     onSuccess: (a) => {
       clear();
-      void client.invalidateQueries({ queryKey: ["board"] });
+      void client.invalidateQueries({ queryKey: queries.board.queryKey });
       void navigate(`/jobs/${a.jobId}`);
     },
     onError: (e) => {

@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, take, type Schemas, type Side } from "../../app/api";
 import { useKeys, useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { header, type ReadingSource } from "./readings";
@@ -112,7 +113,7 @@ export function CornerChoice({ side, choose }: { side: Side; choose: (side: Side
 
 /** The jobs that are not finished, as buttons. */
 export function OpenJobs({ choose }: { choose: (jobId: string) => void }) {
-  const board = useQuery({ queryKey: ["board"], queryFn: () => take(api.GET("/api/board")) });
+  const board = useQuery(queries.board);
   return (
     <div className="flex flex-col gap-2">
       {board.data

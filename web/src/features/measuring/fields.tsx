@@ -1,13 +1,14 @@
 import { newId } from "../../app/ids";
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
+import { ApiError, occurredAt, type Schemas, type Side } from "../../app/api";
+import { queries } from "../../app/queries";
+import { useCatalogue } from "../../app/hooks";
 import { fromMm, toMm } from "../../app/units";
 import type { FromSheet } from "./bench/sheet";
 import { at, pointKey, type Bench, type Point } from "./readings";
 
-export const useInstruments = () =>
-  useQuery({ queryKey: ["instruments"], queryFn: () => take(api.GET("/api/workshop/instruments")) });
+export const useInstruments = () => useQuery(queries.instruments);
 
 /** Moves on as a gauge's Enter does: the next point, or the primary action's focus; never a click. */
 export function next(index: number) {
@@ -235,8 +236,4 @@ export function InstrumentSelect({ bench, measurand }: { bench: Bench; measurand
 }
 
 const useMeasurand = (measurand: Schemas["Measurand"]) =>
-  useQuery({
-    queryKey: ["catalogue"],
-    queryFn: () => take(api.GET("/api/catalogue")),
-    staleTime: Infinity,
-  }).data?.measurands.find((m) => m.measurand === measurand);
+  useCatalogue().data?.measurands.find((m) => m.measurand === measurand);

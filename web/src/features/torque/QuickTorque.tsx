@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useAnswer } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber, type TorqueUnit } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
@@ -32,11 +33,7 @@ const CLASSES: [Schemas["PropertyClass"], string][] = [
 
 /** What do I set the wrench to, with no job. */
 export function QuickTorque() {
-  const wrenches = useQuery({
-    queryKey: ["wrenches"],
-    queryFn: () => take(api.GET("/api/workshop/wrenches")),
-    staleTime: Infinity,
-  });
+  const wrenches = useQuery({ ...queries.wrenches, staleTime: Infinity });
   const { sheet, picker } = useBenchSheet();
   const [role, setRole] = useState<Schemas["FastenerRole"]>("bracket");
   const [unit, setUnit] = useState<TorqueUnit | "">("");

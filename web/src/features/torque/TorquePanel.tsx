@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { useWaitingAt } from "../../app/outbox";
+import { queries } from "../../app/queries";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ByWhom } from "../../ui/ByWhom";
 import { ProblemNote } from "../../ui/Problem";
@@ -42,11 +43,7 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
   const [unit, setUnit] = useState<Schemas["TorqueUnit"] | "">("");
   const [count, setCount] = useState("");
   const foot = crowfoot ? { extensionMm: Number(extension), angleFromInLineDeg: Number(angle) } : null;
-  const wrenches = useQuery({
-    queryKey: ["wrenches"],
-    queryFn: () => take(api.GET("/api/workshop/wrenches")),
-    staleTime: Infinity,
-  });
+  const wrenches = useQuery({ ...queries.wrenches, staleTime: Infinity });
   // A figure entered by hand is reckoned and asked about like one of the sheet, before anything is signed.
   const figureTyped = typedNumber(value);
   const typed =

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { FactField } from "../measuring/fields";
@@ -10,10 +11,7 @@ import { FactField } from "../measuring/fields";
 export function HouseRules() {
   const session = useSession();
   const client = useQueryClient();
-  const rules = useQuery({
-    queryKey: ["house-rules"],
-    queryFn: () => take(api.GET("/api/workshop/house-rules")),
-  });
+  const rules = useQuery(queries.houseRules);
   const [draft, setDraft] = useState<Schemas["HouseRules"] | null>(null);
   const now = draft ?? rules.data?.rules;
   const preview = useQuery({
@@ -25,7 +23,7 @@ export function HouseRules() {
   const save = useMutation({
     mutationFn: () => take(api.PUT("/api/workshop/house-rules", { body: now! })),
     onSuccess: (v) => {
-      client.setQueryData(["house-rules"], v);
+      client.setQueryData(queries.houseRules.queryKey, v);
       setDraft(null);
     },
   });

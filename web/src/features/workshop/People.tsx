@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 
 /** Who works here: another PIN for oneself or, by the lead, for anybody; who has left signs in no more. */
@@ -18,7 +19,7 @@ export function People() {
     setLeaving(null);
     setOldPin("");
     setNewPin("");
-    return client.invalidateQueries({ queryKey: ["session"] });
+    return client.invalidateQueries({ queryKey: queries.session.queryKey });
   };
   const change = useMutation({
     mutationFn: (id: string) =>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
-import { api, take } from "../../app/api";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { SheetForm } from "./SheetForm";
@@ -9,7 +9,7 @@ import { SheetForm } from "./SheetForm";
 export function SheetEditor() {
   const { code } = useParams();
   const [query] = useSearchParams();
-  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
+  const sheets = useQuery(queries.sheets);
   if (!sheets.data)
     return <Shell title="Spec sheet">{sheets.error && <ProblemNote error={sheets.error} />}</Shell>;
   const from = sheets.data.find((s) => s.code === (code ?? query.get("copy")));

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { TORQUE_UNITS, type TorqueUnit } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
@@ -32,7 +33,7 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
   const save = useMutation({
     mutationFn: () => take(api.POST("/api/spec-sheets", { body: sheet })),
     onSuccess: (s) => {
-      void client.invalidateQueries({ queryKey: ["sheets"] });
+      void client.invalidateQueries({ queryKey: queries.sheets.queryKey });
       void navigate(`/workshop/spec-sheets/${s.code}`);
     },
   });

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 
@@ -23,7 +24,7 @@ export function SignIn() {
               body: { technicianId: who ?? "00000000-0000-0000-0000-000000000000", pin },
             }),
           ),
-    onSuccess: (s) => client.setQueryData(["session"], s),
+    onSuccess: (s) => client.setQueryData(queries.session.queryKey, s),
     onError: (e) => {
       if (!first && e instanceof ApiError) setPin("");
     },

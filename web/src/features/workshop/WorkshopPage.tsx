@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { FaultsSection } from "../electric/FaultsSection";
 import { CalendarSection } from "../fleet/CalendarSection";
@@ -17,14 +18,14 @@ export function WorkshopPage() {
   const session = useSession();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) });
+  const sheets = useQuery(queries.sheets);
   const [name, setName] = useState("");
   const [pin, setPin] = useState("");
   const [lead, setLead] = useState(false);
   const add = useMutation({
     mutationFn: () => take(api.POST("/api/technicians", { body: { name, pin, isLead: lead } })),
     onSuccess: (s) => {
-      client.setQueryData(["session"], s);
+      client.setQueryData(queries.session.queryKey, s);
       setName("");
       setPin("");
     },
@@ -49,7 +50,7 @@ export function WorkshopPage() {
           headers: { "content-type": "application/json" },
         }),
       ),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["sheets"] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: queries.sheets.queryKey }),
   });
   const isLead = session.data?.me?.isLead ?? false;
   const pick = (label: string, onFile: (f: File) => void) => (

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
+import { queries } from "../../app/queries";
 import { base64 } from "../../app/pictures";
 import { typedNumber } from "../../app/units";
 import { VerdictMark } from "../../ui/marks";
@@ -30,10 +31,7 @@ const figure = (typed: string | undefined) => typedNumber(typed ?? "") as number
 /** The workshop's torque wrenches, each as its certificates have it. */
 export function Wrenches() {
   const lead = useSession().data?.me?.isLead ?? false;
-  const wrenches = useQuery({
-    queryKey: ["wrenches"],
-    queryFn: () => take(api.GET("/api/workshop/wrenches")),
-  });
+  const wrenches = useQuery(queries.wrenches);
   const certified = useQuery({
     queryKey: ["certificates"],
     queryFn: () => take(api.GET("/api/workshop/wrenches/certificates")),
@@ -188,7 +186,7 @@ function CertificateForm({ wrench, done }: { wrench: Wrench; done: () => void })
       ),
     onSuccess: (all) => {
       client.setQueryData(["certificates"], all);
-      void client.invalidateQueries({ queryKey: ["wrenches"] });
+      void client.invalidateQueries({ queryKey: queries.wrenches.queryKey });
       done();
     },
   });

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { api, take, type Schemas } from "../../../app/api";
+import { type Schemas } from "../../../app/api";
 import { useDraft, useSession } from "../../../app/hooks";
+import { queries } from "../../../app/queries";
 
 type Sheet = Schemas["SpecSheet"];
 
@@ -29,14 +30,9 @@ export const fromSheet = (figures: SheetFigures | null, key: string): FromSheet 
 export function useBenchSheet(): { sheet: Sheet | null; picker: ReactNode } {
   const [kept, keep] = useDraft("bench sheet");
   const signedIn = !!useSession().data?.me;
-  const sheets = useQuery({
-    queryKey: ["sheets"],
-    queryFn: () => take(api.GET("/api/spec-sheets")),
-    staleTime: 60_000,
-  });
+  const sheets = useQuery({ ...queries.sheets, staleTime: 60_000 });
   const vehicles = useQuery({
-    queryKey: ["vehicles"],
-    queryFn: () => take(api.GET("/api/vehicles")),
+    ...queries.vehicles,
     enabled: signedIn,
     staleTime: 60_000,
   });
