@@ -96,11 +96,8 @@ public static class Identify
         if (both.Count == 2) return both;
         if (!NothingLeft(standing, known)) return [];
         var core = known.ToList();
-        foreach (var o in known)
-        {
-            var without = core.Where(x => x != o).ToList();
-            if (NothingLeft(Standing(without), without)) core = without;
-        }
+        // Again until nothing more goes: without the push that moved, a look can be left out that was needed beside it.
+        while (core.Find(o => core.Where(x => x != o).ToList() is var rest && NothingLeft(Standing(rest), rest)) is { } spare) core.Remove(spare);
         return core;
     }
 

@@ -66,6 +66,26 @@ public class IdentifyTests
     });
 
     [Fact]
+    public void A_push_that_moved_and_is_left_out_takes_along_what_was_only_needed_beside_it()
+    {
+        // Found by the property above: one pass over the looks kept one that is not needed.
+        Observation[] looks =
+        [
+            O(Look.RearHexPlug, Seen.No), O(Look.CaliperLever, Seen.No), O(Look.PlateMotor, Seen.No), O(Look.SecondCaliper, Seen.No), O(Look.OpposedPistons, Seen.No), O(Look.PlateCable, Seen.No),
+            O(Look.PullerBox, Seen.Yes), O(Look.PadPin, Seen.Yes), O(Look.CabinControl, Seen.FootPedal), O(Look.HatHole, Seen.Yes), O(Look.CaliperMotor, Seen.No), O(Look.PistonFace, Seen.TwoNotches),
+            O(Look.BrakeHose, Seen.Yes), O(Look.PushMoves, Seen.Yes), O(Look.PadSpringClip, Seen.No),
+        ];
+        var found = Of(looks).Contradictions;
+        found.ShouldNotBeEmpty();
+        foreach (var o in found)
+        {
+            var rest = Of([.. found.Where(x => x != o)]);
+            rest.Standing.ShouldNotBeEmpty();
+            rest.Contradictions.ShouldBeEmpty();
+        }
+    }
+
+    [Fact]
     public void Nothing_seen_rules_nothing_out()
     {
         var found = Of();
