@@ -246,7 +246,7 @@ test("two at one device: a signature asks which of them with one touch, and the 
   await sign(1, "Ines Marrow").click();
   await expect(sign(2, "Kit Ransome")).toBeEnabled();
   await expect(page.getByRole("button", { name: "Signed in: Ines Marrow, with Kit Ransome" })).toBeVisible();
-  await expect(window).toHaveText(/ N m.*lbf ft$/);
+  await expect(window).toHaveText(/N m.*lbf ft$/);
   // By key too: the numbers stand on the two buttons. The page rests for a moment after each step.
   await page.waitForTimeout(900);
   await page.keyboard.press("1");
