@@ -132,7 +132,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                     var (state, previous) = ready.Count > 0 ? (ready[^1].After, ready[^1].Hash) : (before, Tail(jobId, before.Version));
                     var body = decide[i](state);
                     // A number is given by the one writer; everything else is ready before it is taken.
-                    if (body is JobOpened opened) opening = opened;
+                    if (body is JobOpened opened) opening = decide.Count == 1 ? opened : throw new InvalidOperationException("A job is opened by a command of its own.");
                     else ready.Add(Ready(state, previous, i == decide.Count - 1 ? eventId : Before(eventId, i), body));
                 }
             }

@@ -77,15 +77,18 @@ public class TwoAtOneDeviceTests
         // Alone at the device nobody is asked, however long it lay there.
         people.RequireAtHand(http, kit);
         library.SignInWith(session, ines.Id);
-        people.Seen(http, kit.Id);
-        Should.Throw<PinAgainException>(() => people.RequireAtHand(http, ines)).Message.ShouldStartWith("Ines Marrow, your PIN again");
-        people.Seen(http, ines.Id);
+        people.Seen(session, kit.Id);
+        Should.Throw<PinAgainException>(() => people.RequireAtHand(http, ines)).Message.ShouldStartWith("Two are signed in here, and Ines Marrow has done nothing");
+        people.Seen(session, ines.Id);
         clock.Now += TimeSpan.FromMinutes(59);
         people.RequireAtHand(http, ines);
-        people.Seen(http, kit.Id);
+        people.Worked(http, kit.Id);
         clock.Now += TimeSpan.FromMinutes(1);
         Should.Throw<PinAgainException>(() => people.RequireAtHand(http, ines));
         people.RequireAtHand(http, kit);
+        // What a colleague does in her name meanwhile does not stand for her PIN.
+        people.Worked(http, ines.Id);
+        Should.Throw<PinAgainException>(() => people.RequireAtHand(http, ines));
 
         Technician Named(string name) => library.Technicians().Single(t => t.Name == name);
     }

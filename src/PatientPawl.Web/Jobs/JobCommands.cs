@@ -57,7 +57,7 @@ public sealed class JobCommands(EventStore events, Library library, DevicePeople
         {
             var appended = events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt),
                 [.. decide.Select(d => (Func<JobState, JobEvent>)(s => Allowed(s, d(s, me), me)))], picture);
-            people.Seen(http, me.Id);
+            people.Worked(http, me.Id);
             return appended;
         }
         catch (StaleVersionException stale) when (command is IFollows or NoteCommand)

@@ -37,11 +37,11 @@ public sealed record AttachBench(Guid EventId, DateTimeOffset OccurredAt, Side S
     internal IReadOnlyList<Func<JobState, Technician, JobEvent>> Each(ToolBoard board)
     {
         List<Func<JobState, Technician, JobEvent>> each = [];
-        foreach (var r in Readings ?? []) each.Add((s, _) => JobRules.Take(s, r.Side, ReadingIn.Resolve(r.Readings, board), board.Today));
+        foreach (var r in Readings) each.Add((s, _) => JobRules.Take(s, r.Side, ReadingIn.Resolve(r.Readings, board), board.Today));
         if (Shoes is { } shoes) each.Add((s, _) => JobRules.LookAtShoes(s, Side, shoes));
         if (Rotor is { } rotor) each.Add((s, _) => JobRules.LookAtRotor(s, Side, rotor));
         if (Pads is { } pads) each.Add((s, _) => JobRules.LookAtPads(s, pads));
-        foreach (var p in Points ?? []) each.Add((s, _) => JobRules.NotePoint(s, Side, p.Point, p.InstrumentId, board));
+        foreach (var p in Points) each.Add((s, _) => JobRules.NotePoint(s, Side, p.Point, p.InstrumentId, board));
         if (each.Count is 0 or > Most)
             throw new InputException(new InputError("attached", Figure.Of(each.Count), $"1 to {Most}", $"From 1 to {Most} entries are attached at once; {each.Count} were sent."));
         return each;

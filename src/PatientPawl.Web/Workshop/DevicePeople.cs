@@ -45,17 +45,24 @@ public sealed class DevicePeople(Library library, TimeProvider clock)
     public void RequireAtHand(HttpContext http, Technician signs)
     {
         ArgumentNullException.ThrowIfNull(signs);
-        if (With(http) is not null && !(_seen.TryGetValue((SessionOf(http), signs.Id), out var at) && clock.GetUtcNow() - at < Idle)) throw new PinAgainException(signs.Name);
+        if (!IsAtHand(http, signs.Id)) throw new PinAgainException(signs.Name);
     }
 
-    /// <summary>Somebody has just shown that they are there.</summary>
-    public void Seen(HttpContext http, Guid technicianId) => Seen(SessionOf(http), technicianId);
+    /// <summary>Somebody has done something. It does not bring back who was idle: a colleague could have done it in their name.</summary>
+    public void Worked(HttpContext http, Guid technicianId)
+    {
+        if (IsAtHand(http, technicianId)) Seen(SessionOf(http), technicianId);
+    }
 
+    /// <summary>Somebody's PIN was right.</summary>
     internal void Seen(string session, Guid technicianId)
     {
         if (_seen.Count > 10_000) _seen.Clear();
         _seen[(session, technicianId)] = clock.GetUtcNow();
     }
+
+    private bool IsAtHand(HttpContext http, Guid technicianId) =>
+        With(http) is null || (_seen.TryGetValue((SessionOf(http), technicianId), out var at) && clock.GetUtcNow() - at < Idle);
 
     private Technician? With(HttpContext http) => library.SignedInWith(SessionOf(http)) is { } id ? library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null) : null;
 
@@ -73,7 +80,7 @@ public sealed class DevicePeople(Library library, TimeProvider clock)
                 library.SignInWith(SessionOf(http), technician.Id);
             }
 
-            people.Seen(http, technician.Id);
+            people.Seen(SessionOf(http), technician.Id);
             return TypedResults.Ok(SignInEndpoints.Show(http.User, library, demo));
         }).RequireAuthorization();
         api.MapDelete("/session/with/{id:guid}", async (Guid id, HttpContext http, DevicePeople people, Library library, DemoWorkshop demo, TimeProvider clock) =>
@@ -81,11 +88,11 @@ public sealed class DevicePeople(Library library, TimeProvider clock)
             var (me, with) = (people.Me(http), people.With(http));
             if (with is null || id != me.Id && id != with.Id) throw new InputException(new InputError("id", id.ToString(), "one of the two who are signed in here", "They are not signed in here."));
             var user = http.User;
-            // Whoever stays keeps the device.
+            // Whoever stays keeps the device; that they are the one who holds it, no PIN has shown.
             if (id == me.Id)
             {
                 library.EndSession(SessionOf(http));
-                user = await SignInEndpoints.Begin(http, with, library, people, clock);
+                user = await SignInEndpoints.Begin(http, with, library, clock);
             }
             else
             {
@@ -101,4 +108,4 @@ public sealed class DevicePeople(Library library, TimeProvider clock)
 public sealed class AnotherPersonException(string here) : Exception($"That was done by somebody else, and {here} is signed in: it waits for whoever did it.");
 
 /// <summary>Two share the device, and whoever signs has done nothing on it for an hour.</summary>
-public sealed class PinAgainException(string who) : Exception($"{who}, your PIN again: two are signed in here, and you have done nothing for an hour.");
+public sealed class PinAgainException(string who) : Exception($"Two are signed in here, and {who} has done nothing for an hour: their PIN is wanted again.");

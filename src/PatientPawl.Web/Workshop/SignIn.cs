@@ -109,7 +109,7 @@ internal static class SignInEndpoints
         api.MapPost("/session", async (SignInRequest request, HttpContext http, SignIn signIn, DevicePeople people, Library library, DemoWorkshop demo, TimeProvider clock) =>
         {
             var technician = signIn.Check(request.TechnicianId, request.Pin, http.Connection.RemoteIpAddress?.ToString() ?? "");
-            return TypedResults.Ok(Show(await Begin(http, technician, library, people, clock), library, demo));
+            return TypedResults.Ok(Show(await BeginByPin(http, technician, library, people, clock), library, demo));
         });
         api.MapDelete("/session", async (HttpContext http, Library library) =>
         {
@@ -128,7 +128,7 @@ internal static class SignInEndpoints
             if (!library.Add(lead, onlyWhenEmpty: true))
                 throw new Core.Jobs.NotAllowedException("This workshop has its lead.", ["The lead adds further technicians."], []);
             library.Name(request.Workshop.Trim());
-            return TypedResults.Ok(Show(await Begin(http, lead, library, people, clock), library, demo));
+            return TypedResults.Ok(Show(await BeginByPin(http, lead, library, people, clock), library, demo));
         });
         api.MapPost("/technicians", (NewTechnicianRequest request, HttpContext http, SignIn signIn, Library library, DemoWorkshop demo) =>
         {
@@ -156,7 +156,7 @@ internal static class SignInEndpoints
         }).RequireAuthorization();
     }
 
-    internal static Technician Somebody(Library library, Guid id) => library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
+    private static Technician Somebody(Library library, Guid id) => library.Technicians().FirstOrDefault(t => t.Id == id && t.LeftAt is null)
         ?? throw new InputException(new InputError("id", id.ToString(), "somebody who works here", "Nobody of that id works here."));
 
     public static void RequireLead(this HttpContext http)
@@ -164,13 +164,18 @@ internal static class SignInEndpoints
         if (!http.User.HasClaim(LeadClaim, "yes")) throw new Core.Jobs.NotAllowedException("The lead does this.", ["Needs the lead's sign-in."], []);
     }
 
-    /// <summary>Begins a session of somebody whose PIN was right, and gives the device its cookie.</summary>
-    internal static async Task<ClaimsPrincipal> Begin(HttpContext http, Technician technician, Library library, DevicePeople people, TimeProvider clock)
+    /// <summary>Begins a session, and gives the device its cookie.</summary>
+    internal static async Task<ClaimsPrincipal> Begin(HttpContext http, Technician technician, Library library, TimeProvider clock)
     {
-        var session = library.BeginSession(technician.Id, clock.GetUtcNow());
-        people.Seen(session.ToString(), technician.Id);
-        var user = Principal(technician, session);
+        var user = Principal(technician, library.BeginSession(technician.Id, clock.GetUtcNow()));
         await http.SignInAsync(user);
+        return user;
+    }
+
+    private static async Task<ClaimsPrincipal> BeginByPin(HttpContext http, Technician technician, Library library, DevicePeople people, TimeProvider clock)
+    {
+        var user = await Begin(http, technician, library, clock);
+        people.Seen(user.FindFirstValue(SessionClaim)!, technician.Id);
         return user;
     }
 

@@ -259,12 +259,16 @@ test("two at one device: a signature asks which of them with one touch, and the 
   // An hour later, at the next fasteners, the server asks whoever signs for their PIN; the signature waits for it and counts once.
   await advance(page.request, jobId, (now) => now.stepId === "wheel-torqued");
   const count = (await named()).length;
-  await page.route("**/torques", (r) => r.fulfill({ status: 401, json: { title: "Ines Marrow, your PIN again: two are signed in here, and you have done nothing for an hour.", reason: "pin-again" } }), { times: 1 });
+  await page.route("**/torques", (r) => r.fulfill({ status: 401, json: { title: "Two are signed in here, and Ines Marrow has done nothing for an hour: their PIN is wanted again.", reason: "pin-again" } }), { times: 1 });
   const next = page.getByRole("button", { name: /clicked.*: Ines Marrow$/ });
   await expect(next).toBeEnabled();
   await page.waitForTimeout(900);
   await next.click();
   const again = page.getByRole("dialog", { name: "Ines Marrow, your PIN again" });
+  await expect(again).toBeVisible();
+  // The sheet is asked for meanwhile, and answers: nothing is signed before the PIN.
+  await page.waitForTimeout(900);
+  expect((await named()).length).toBe(count);
   await again.getByLabel("PIN of Ines Marrow").fill(PIN);
   await again.getByRole("button", { name: "Go on" }).click();
   await expect(again).toBeHidden();

@@ -190,10 +190,25 @@ test("a signature that asks for the PIN again waits, and goes once it was given"
   takeHand("ines");
   answers = () => Response.json({ title: "Ines, your PIN again.", reason: "pin-again" }, { status: 401 });
   expect((await post("torques", command())).response.status).toBe(202);
-  expect(outbox().signInWanted).toEqual({ ...INES, says: "Ines, your PIN again." });
+  expect(outbox().signInWanted).toMatchObject({ ...INES, says: "Ines, your PIN again." });
+  // Other answers come meanwhile: none of them sends it.
   answers = () => Response.json({});
+  await sendAll();
+  expect(sent).toHaveLength(1);
   signedInAgain();
   await sendAll();
   expect(sent.map((s) => s.by)).toEqual(["ines", "ines"]);
   expect(outbox().kept).toEqual([]);
+});
+
+test("a signature that its person does not give after all is given up, and never goes", async () => {
+  const { post, setPeople, giveUp, sendAll, outbox } = await page();
+  setPeople([KIT, INES]);
+  answers = () => Response.json({ title: "Kit, your PIN again.", reason: "pin-again" }, { status: 401 });
+  await post("torques", command());
+  await giveUp();
+  expect(outbox()).toMatchObject({ signInWanted: null, kept: [] });
+  answers = () => Response.json({});
+  await sendAll();
+  expect(sent).toHaveLength(1);
 });

@@ -39,7 +39,7 @@ export interface OutboxState {
   heardAt: number;
   kept: Kept[];
   /** Whose PIN is wanted while there is something to send or to read, and in whose words it is asked for: null where a sign-in has ended. */
-  signInWanted: (Person & { says: string | null }) | null;
+  signInWanted: (Person & { says: string | null; order: number | null }) | null;
   /** Who is signed in on this device: nobody, one, or two. */
   people: Person[];
   /** Whichever of them works here now. */
@@ -227,7 +227,7 @@ export const keepWrites: Middleware = {
       return entry ? (await put({ ...entry, state: "waiting" }), keptAnswer()) : undefined;
     }
     heard();
-    if (response.status === 401) await askFor(entry?.by ?? state.hand, response.clone());
+    if (response.status === 401) await askFor(entry?.by ?? state.hand, response.clone(), entry);
     if (entry && response.status === 401) {
       await put({ ...entry, state: "waiting" });
       return keptAnswer();
@@ -247,10 +247,11 @@ export const keepWrites: Middleware = {
 };
 
 /** A sign-in that has ended takes the PIN in place; so does a signature of one of two who has done nothing for a while. */
-async function askFor(who: Person | null, answer: Response) {
+async function askFor(who: Person | null, answer: Response, entry: Kept | undefined) {
   if (!who) return;
   const problem = (await answer.json().catch(() => ({}))) as { reason?: string; title?: string };
-  set({ signInWanted: { ...who, says: problem.reason === "pin-again" ? (problem.title ?? null) : null } });
+  const says = problem.reason === "pin-again" ? (problem.title ?? null) : null;
+  set({ signInWanted: { ...who, says, order: entry?.order ?? null } });
 }
 
 function unreachable() {
@@ -300,8 +301,10 @@ async function inOrder() {
     const line = `${entry.jobId} ${entry.by?.id}`;
     if (held.has(line)) continue;
     const elsewhere = entry.state === "sending" && Date.now() - entry.sentAt < SENDING_MS;
+    // Its person is asked for their PIN just now: nothing is signed in their name before.
+    const pinWanted = state.signInWanted?.says != null && state.signInWanted.order === order;
     // Nobody signed in yet, or somebody else: it waits for whoever did it.
-    if (elsewhere || !mine(entry)) {
+    if (elsewhere || pinWanted || !mine(entry)) {
       held.add(line);
       continue;
     }
@@ -334,7 +337,7 @@ async function sendOne(entry: Kept): Promise<Went> {
     }
     heard();
     if (answer.status === 401) {
-      await askFor(entry.by ?? state.hand, answer);
+      await askFor(entry.by ?? state.hand, answer, entry);
       return "stop";
     }
     if (answer.ok) {
@@ -409,6 +412,13 @@ const remembered = () => (typeof sessionStorage === "undefined" ? null : session
 export function signedInAgain() {
   set({ signInWanted: null });
   void sendAll();
+}
+
+/** The signature that a PIN is wanted for was not theirs, or is given up: nothing of it counts. */
+export async function giveUp() {
+  const order = state.signInWanted?.order ?? null;
+  set({ signInWanted: null });
+  if (order !== null) await drop(order);
 }
 
 /** Tells of every change, until what is given back is called. */

@@ -32,6 +32,8 @@ export const useLengthUnit = personal<LengthUnit>("length unit", ["mm", "inch"])
 /** The unit a torque stands largest in; the other one stands beside it, since wrenches have either. */
 export const useTorqueRead = personal<"nm" | "lbf-ft">("torque unit", ["nm", "lbf-ft"]);
 
+const MM: Record<LengthUnit, number> = { mm: 1, inch: 25.4 };
+
 /** A typed figure; null when nothing was typed, NaN when it is no figure. */
 export function typedNumber(text: string): number | null {
   const trimmed = text.trim();
@@ -41,18 +43,17 @@ export function typedNumber(text: string): number | null {
 /** A typed length in mm; null when nothing was typed, NaN when it is no figure. */
 export function toMm(text: string, unit: LengthUnit): number | null {
   const value = typedNumber(text);
-  return value !== null && unit === "inch" ? value * 25.4 : value;
+  return value === null ? null : value * MM[unit];
 }
 
 /** A length as it is typed in a unit: no needless zeros beyond the decimals its instrument shows. */
 export function fromMm(mm: number, unit: LengthUnit, decimals = 0): string {
-  const value = unit === "inch" ? mm / 25.4 : mm;
+  const value = mm / MM[unit];
   const plain = String(Number(value.toFixed(4)));
   const has = (plain.split(".")[1] ?? "").length;
   return has < decimals ? value.toFixed(decimals) : plain;
 }
 
-const MM: Record<LengthUnit, number> = { mm: 1, inch: 25.4 };
 // What a tenth of a millimetre is to one, a few thousandths are to the other.
 const FINER: Record<LengthUnit, number> = { mm: 0, inch: 2 };
 

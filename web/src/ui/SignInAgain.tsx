@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, ApiError, take } from "../app/api";
-import { setPeople, signedInAgain, useOutbox } from "../app/outbox";
+import { giveUp, setPeople, signedInAgain, useOutbox } from "../app/outbox";
 import { queries } from "../app/queries";
 import { Overlay } from "./Overlay";
 import { ProblemNote } from "./Problem";
@@ -58,11 +58,9 @@ function Again({ id, name, says }: { id: string; name: string; says: string | nu
         </label>
         <ProblemNote error={enter.error} />
         <div className="flex gap-2">
-          {!says && (
-            <button type="button" className="btn flex-1" onClick={another}>
-              Somebody else
-            </button>
-          )}
+          <button type="button" className="btn flex-1" onClick={says ? () => void giveUp() : another}>
+            {says ? "Do not sign it" : "Somebody else"}
+          </button>
           <button
             type="submit"
             className="btn-primary flex-[2]"

@@ -30,7 +30,7 @@ internal static class Acts
     public static void Do(PhysicalCar car, StepKey step) => All[step.StepId].Do(car, car.At(step.Side ?? Side.Left));
 
     /// <summary>What a person would find at this step: null when it is as expected.</summary>
-    public static string? Found(PhysicalCar car, StepKey step, Random random)
+    public static string? Found(PhysicalCar car, StepKey step, Random random, bool surprised = true)
     {
         var corner = car.At(step.Side ?? Side.Left);
         return step.StepId switch
@@ -40,7 +40,7 @@ internal static class Acts
             "service-verified" => car.InService ? "in-service" : car.Applied ? "applied" : null,
             "service-looked" => car.InService ? null : "lost",
             "cable-looked" => car.CableSlack ? null : "tight",
-            "lever-on-stop" => car.Made.IsPuller ? corner.LeverOnStop && random.Next(20) > 0 ? null : "stays-off" : corner.LeverOnStop ? null : "off-its-stop",
+            "lever-on-stop" => car.Made.IsPuller ? corner.LeverOnStop && !(surprised && random.Next(20) == 0) ? null : "stays-off" : corner.LeverOnStop ? null : "off-its-stop",
             "piston-looked" => corner.PistonIn ? null : "short",
             "piston-judged" => !corner.PistonIn || random.Next(4) == 0 ? "short" : null,
             "piston-tried" => random.Next(3) == 0 ? "seized" : null,

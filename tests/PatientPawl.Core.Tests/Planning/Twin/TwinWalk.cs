@@ -157,7 +157,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         _last = (State, _car.Copy(), step);
         var bound = CompiledCatalogue.For(Setup).Find(step)!;
         var outcome = (surprises & Surprises.Outcomes) != 0 || step.StepId is "spindle-verified" or "circuit-looked" or "service-verified" or "service-looked" or "cable-looked" or "lever-on-stop" or "piston-looked" or "piston-judged" or "release-proved" or "turns-free"
-            ? Acts.Found(_car, step, _random) : null;
+            ? Acts.Found(_car, step, _random, surprises != Surprises.None) : null;
         if (outcome is not null && Array.TrueForAll(bound.Outcomes, o => o.Type.Id != outcome)) outcome = null;
         AtTheCar?.Invoke(_car, step, false);
         try

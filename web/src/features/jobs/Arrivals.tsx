@@ -16,7 +16,11 @@ export function Arrivals({ job }: { job: JobView }) {
     const here = [session?.me, session?.with].map((p) => p && initials(p.name));
     const fresh = done.filter((d) => !before.has(d.eventId) && !here.includes(d.by));
     if (fresh.length === 0) return;
-    const name = (by: string) => session?.technicians.find((t) => initials(t.name) === by)?.name ?? by;
+    // Where two share their initials, these are all that is known here.
+    const name = (by: string) => {
+      const meant = session?.technicians.filter((t) => initials(t.name) === by) ?? [];
+      return meant.length === 1 ? meant[0]!.name : by;
+    };
     setSays(fresh.map((d) => `${name(d.by)}: ${d.name}.`).join(" "));
   }, [done, session]);
   return (

@@ -69,6 +69,7 @@ export function useAttach() {
   ) => {
     const key = JSON.stringify([jobId, what]);
     if (sent.current?.key !== key) sent.current = { key, header: header() };
+    setError(null);
     try {
       await take(
         api.POST("/api/jobs/{id}/attached", {

@@ -94,7 +94,7 @@ export function Pads({
           <legend className="mb-1 text-[16px]">
             {side === "left" ? "Left" : "Right"}, lining without its backing, {unit}
           </legend>
-          <div className="grid grid-cols-4 gap-2">
+          <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-2">
             {PLACES.map(([place, name], i) => (
               <ReadingField
                 key={place}

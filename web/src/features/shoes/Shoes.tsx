@@ -153,7 +153,7 @@ export function Shoes({
         <FactField
           live={live}
           index={12}
-          label="Temperature uncertain by, K"
+          label="Uncertain by, K"
           value={facts.differenceDoubtKelvin === 0 ? null : facts.differenceDoubtKelvin}
           wrong={wrong("differenceDoubtKelvin")}
           onChange={(v) => change({ differenceDoubtKelvin: num(v) ?? 0 })}

@@ -212,9 +212,14 @@ export function TorquePanel({ job, bench, rested, onMoved }: StepProps) {
               )}
               <span className="text-ink-2">
                 Sheet {job.opened.sheet.code}.{" "}
-                {ask.data?.wrench
-                  ? `Wrench ${ask.data.wrench.id}, in calibration until ${ask.data.wrench.calibratedUntil}.`
-                  : "No wrench here serves: choose another or add one."}
+                {ask.data?.wrench ? (
+                  <>
+                    Wrench {ask.data.wrench.id}, in calibration until{" "}
+                    <span className="whitespace-nowrap">{ask.data.wrench.calibratedUntil}</span>.
+                  </>
+                ) : (
+                  "No wrench here serves: choose another or add one."
+                )}
               </span>
             </p>
             <Questions set={set} />
