@@ -207,7 +207,7 @@ public sealed class CarServerTests : IAsyncLifetime
         (await Ask(socket, "31 01 02 04")).ShouldBe("7F3121", "Busy.");
         string result;
         do result = await Ask(socket, "31 03 02 01");
-        while (result == "71030201010101");
+        while (result.StartsWith("7103020101", StringComparison.Ordinal)); // Running: one side may be there before the other.
         result.ShouldBe("71030201020404");
         _server.With(c => c.Unit.State).ShouldBe(UnitState.Service);
         LiveState.From(Convert.FromHexString((await Ask(socket, "22 D1 05"))[6..])).ShouldNotBeNull().State.ShouldBe(UnitState.Service);
