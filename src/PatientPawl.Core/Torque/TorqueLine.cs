@@ -102,16 +102,7 @@ public sealed record TorqueLine(
     internal void CheckInto(Checks checks)
     {
         var field = $"torques.{Role}";
-        checks.Range($"{field}.perCorner", PerCorner, 1, 10, "")
-            .Millimetres($"{field}.threadDiameterMm", ThreadDiameter, 4, 24)
-            .Millimetres($"{field}.threadPitchMm", ThreadPitch, 0.5, 3)
-            .Range($"{field}.lowNm", Low.NewtonMeters, 1, 500, "N m")
-            .Range($"{field}.highNm", High?.NewtonMeters, 1, 500, "N m")
-            .Range($"{field}.thenAngleDeg", ThenAngle?.Degrees, 5, 270, "degrees")
-            .Text($"{field}.drive", Drive, 30);
-        if (PartNumber is { } number) checks.Text($"{field}.partNumber", number, 40);
-        if (Note is { } note) checks.Text($"{field}.note", note, 120);
-        foreach (var word in BoltNotes ?? []) checks.Text($"{field}.boltNotes", word, 80);
+        this.CheckInto(checks, field + ".");
         if (High is { } high && high < Low)
             checks.Add($"{field}.highNm", Figure.Of(high.NewtonMeters), $"at least {Figure.Of(Low.NewtonMeters)} N m", "The high end of the range is under its low end.");
     }
@@ -134,6 +125,18 @@ public static class Fasteners
         FastenerRole.BleedScrew => "bleed screw",
         FastenerRole.SpotCaliper => "spot-caliper bolt",
         _ => "wheel nut",
+    };
+
+    /// <summary>The class as it is marked on a bolt's head, for example <c>8.8</c>.</summary>
+    public static string Words(PropertyClass marked) => marked switch
+    {
+        PropertyClass.C48 => "4.8",
+        PropertyClass.C58 => "5.8",
+        PropertyClass.C88 => "8.8",
+        PropertyClass.C98 => "9.8",
+        PropertyClass.C109 => "10.9",
+        PropertyClass.C129 => "12.9",
+        _ => "not known",
     };
 }
 

@@ -106,9 +106,6 @@ public sealed record DrumSpec(
 
     internal void CheckInto(Checks checks)
     {
-        checks.Millimetres("drum.nominalMm", Nominal, 50, 500).Millimetres("drum.maximumMm", Maximum, 50, 500).Millimetres("drum.outOfRoundLimitMm", OutOfRoundLimit, 0.01, 2).Millimetres("drum.machineToMm", MachineTo, 50, 500)
-            .Millimetres("drum.minimumLiningMm", MinimumLining, 0.3, 10).Millimetres("drum.targetLowMm", TargetLow, 0.05, 5).Millimetres("drum.targetHighMm", TargetHigh, 0.05, 5).Range("drum.lockAndBackOff", LockAndBackOff, 1, 60, "")
-            .Millimetres("drum.anchorDistanceMm", AnchorDistance, 20, 250).Millimetres("drum.adjusterDistanceMm", AdjusterDistance, 20, 250).Millimetres("drum.pitchMm", Pitch, 0.5, 3).Range("drum.teeth", Teeth, 5, 60, "").Range("drum.holeAt", HoleAt, 1, 12, "");
         if (Nominal is { } nominal && Maximum is { } maximum && maximum <= nominal)
             checks.Add("drum.maximumMm", Figure.Of(maximum.Millimeters), $"over {Figure.Of(nominal.Millimeters)} mm", "The drum's maximum is not over its diameter when new.");
         if (TargetLow is { } low && TargetHigh is { } high && low >= high)
@@ -181,35 +178,13 @@ public sealed record SpecSheet(
     /// <exception cref="InputException">Naming each field, value and range.</exception>
     public SpecSheet Checked()
     {
-        var checks = new Checks()
-            .Text("code", Code, 20).Text("title", Title, 80).Text("source", Source, 200)
-            .Millimetres("piston.diameterMm", Piston.Diameter, 10, 100)
-            .Range("piston.pistonsPerCaliper", Piston.PistonsPerCaliper, 1, 12, "")
-            .Millimetres("piston.leadMm", Piston.Lead, 0.1, 10)
-            .Millimetres("piston.homeProtrusionMm", Piston.HomeProtrusion, 0, 50)
-            .Range("piston.slots", Piston.Slots, 0, 12, "")
-            .Millimetres("piston.protrusionLimitMm", Piston.ProtrusionLimit, 1, 100)
-            .Millimetres("hydraulics.masterDiameterMm", Hydraulics?.MasterDiameter, 10, 50)
-            .Millimetres("hydraulics.masterStrokeMm", Hydraulics?.MasterStroke, 5, 60)
-            .Millimetres("pads.newInnerTotalMm", Pads.NewInnerTotal, 3, 60)
-            .Millimetres("pads.newOuterTotalMm", Pads.NewOuterTotal, 3, 60)
-            .Millimetres("pads.backingMm", Pads.Backing, 1, 20)
-            .Millimetres("pads.minimumLiningMm", Pads.MinimumLining, 0.5, 20)
-            .Millimetres("rotor.newThicknessMm", Rotor.NewThickness, 3, 80)
-            .Millimetres("rotor.minimumThicknessMm", Rotor.MinimumThickness, 2, 80)
-            .Millimetres("rotor.variationLimitMm", Rotor.VariationLimit, 0.001, 0.5)
-            .Millimetres("rotor.runoutLimitMm", Rotor.RunoutLimit, 0.005, 1)
-            .Range("reservoir.bandMl", Reservoir.Band.Milliliters, 10, 2000, "mL")
-            .Range("reservoir.headspaceMl", Reservoir.Headspace.Milliliters, 0, 2000, "mL")
-            .Range("electric.batteryFloorV", Electric?.BatteryFloor?.Volts, 9, 16, "V");
+        var checks = this.CheckInto(new Checks());
         // It stands in addresses and file names.
         if (Code.Length > 0 && !(char.IsAsciiLetterOrDigit(Code[0]) && Code.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_')))
             checks.Add("code", Figure.Shorten(Code), "letters, digits, - and _, a letter or digit first", "The sheet's code has a character that no address can carry.");
         foreach (var step in (Electric?.InCar ?? []).Concat(Electric?.InCarClose ?? [])) checks.Text("electric.inCar.says", step.Says, 120).Range("electric.inCar.seconds", step.Seconds, 0, 600, "s");
         if (Rotor.MinimumThickness is { } least && least >= Rotor.NewThickness)
             checks.Add("rotor.minimumThicknessMm", Figure.Of(least.Millimeters), $"under {Figure.Of(Rotor.NewThickness.Millimeters)} mm", "The rotor's minimum is not under its thickness when new.");
-        if (Hydraulics?.BleedOrder is { } order) checks.Text("hydraulics.bleedOrder", order, 80);
-        if (Rotor.JackingThread is { } jacking) checks.Text("rotor.jackingThread", jacking, 20);
         Drum?.CheckInto(checks);
         foreach (var line in Torques) line.CheckInto(checks);
         checks.ThrowIfAny();

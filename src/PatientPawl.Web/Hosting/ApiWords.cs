@@ -68,6 +68,7 @@ public static class ApiWords
         ("POST /api/reminders/calendar/renew", "renewCalendar", "The lead makes a new address; the old one answers no more."),
         ("GET /api/reminders.ics", "readCalendar", "The reminders as iCalendar (RFC 5545), for whoever has the key."),
         ("GET /api/spec-sheets", "getSheets", "Every spec sheet."),
+        ("GET /api/spec-sheets/form", "getSheetForm", "What a spec sheet is made of: each field with its unit, its range or its answers."),
         ("POST /api/spec-sheets", "saveSheet", "Saves a spec sheet; each wrong figure is named."),
         ("POST /api/spec-sheets/look", "lookAtSheet", "What is unusual on a sheet: questions, never refusals."),
         ("GET /api/spec-sheets/{code}/measured", "getMeasuredHere", "Figures measured at vehicles of this sheet, offered to it."),

@@ -22,6 +22,7 @@ internal static class VehicleEndpoints
         api.MapGet("/vehicles", (Library library) => TypedResults.Ok(library.Vehicles())).RequireAuthorization();
         // Makers' figures are nobody's secret: the quick benches reckon with them before anyone has signed in.
         api.MapGet("/spec-sheets", (Library library) => TypedResults.Ok(library.Sheets()));
+        api.MapGet("/spec-sheets/form", () => TypedResults.Ok(SheetForm.Whole)).RequireAuthorization();
         api.MapPost("/spec-sheets", (SpecSheet sheet, HttpContext http, Library library) =>
         {
             http.RequireLead();

@@ -127,6 +127,19 @@ test("house rules: what a school brings into the sample plan is shown before it 
   await expect(page.getByText("This plan stays as it is.")).toBeVisible();
 });
 
+test("a spec sheet that is opened and kept as it is stays what it was, whatever it has", async ({ page }) => {
+  await signIn(page);
+  const sheets = async () => (await (await page.request.get("/api/spec-sheets")).json()) as { code: string }[];
+  const before = await sheets();
+  for (const { code } of before) {
+    await page.goto(`/workshop/spec-sheets/${code}`);
+    const kept = page.waitForResponse((r) => r.url().endsWith("/api/spec-sheets") && r.request().method() === "POST");
+    await page.getByRole("button", { name: "Keep the sheet" }).click();
+    expect((await kept).status()).toBe(200);
+  }
+  expect(await sheets()).toEqual(before);
+});
+
 test("a spec sheet is copied, looked over for slips, kept, and goes out and in as CSV line by line", async ({ page }) => {
   await signIn(page);
   await page.goto("/workshop/spec-sheets/CT-1");

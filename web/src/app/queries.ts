@@ -23,6 +23,11 @@ export const queries = {
       queryFn: () => take(api.GET("/api/jobs/{id}", { params: { path: { id } } })),
     }),
   sheets: queryOptions({ queryKey: ["sheets"], queryFn: () => take(api.GET("/api/spec-sheets")) }),
+  sheetForm: queryOptions({
+    queryKey: ["sheet form"],
+    queryFn: () => take(api.GET("/api/spec-sheets/form")),
+    staleTime: Infinity,
+  }),
   vehicles: queryOptions({ queryKey: ["vehicles"], queryFn: () => take(api.GET("/api/vehicles")) }),
   wrenches: queryOptions({
     queryKey: ["wrenches"],

@@ -328,6 +328,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spec-sheets/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a spec sheet is made of: each field with its unit, its range or its answers
+         * @description What a spec sheet is made of: each field with its unit, its range or its answers. Only for who is signed in.
+         */
+        get: operations["getSheetForm"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/spec-sheets/look": {
         parameters: {
             query?: never;
@@ -7739,6 +7759,38 @@ export interface components {
             /** @description The guard band it would leave. */
             guardBandMm: components["schemas"]["Length"];
         };
+        SheetAnswer: {
+            key: string;
+            says: string;
+        };
+        /**
+         * @description What a field of a spec sheet holds.
+         * @enum {unknown}
+         */
+        SheetFieldKind: "words" | "list" | "figure" | "yes-no" | "choice";
+        SheetForm: {
+            groups: components["schemas"]["SheetFormGroup"][];
+            fastener: components["schemas"]["SheetFormField"][];
+            smallParts: components["schemas"]["SheetAnswer"][];
+        };
+        SheetFormField: {
+            key: string;
+            says: string;
+            kind: components["schemas"]["SheetFieldKind"];
+            unit: string;
+            unitIsChosen: boolean;
+            /** Format: double */
+            least: null | number;
+            /** Format: double */
+            most: null | number;
+            mayBeMissing: boolean;
+            answers: components["schemas"]["SheetAnswer"][];
+        };
+        SheetFormGroup: {
+            says: string;
+            mayBeMissing: boolean;
+            fields: components["schemas"]["SheetFormField"][];
+        };
         /**
          * @description A lane of the run sheet.
          * @enum {unknown}
@@ -10114,6 +10166,44 @@ export interface operations {
             };
             /** @description Sent as something else than JSON in UTF-8. */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+        };
+    };
+    getSheetForm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetForm"];
+                };
+            };
+            /** @description Sign in first. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": Record<string, never>;
+                };
+            };
+            /** @description Not for this person, or not from this page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

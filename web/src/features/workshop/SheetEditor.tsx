@@ -5,17 +5,20 @@ import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { SheetForm } from "./SheetForm";
 
-/** Waits for the sheets, then opens the form on the one named, on a copy of it, or empty. */
+/** Waits for the sheets and for what a sheet is made of, then opens the form on the one named, on a copy of it, or empty. */
 export function SheetEditor() {
   const { code } = useParams();
   const [query] = useSearchParams();
   const sheets = useQuery(queries.sheets);
-  if (!sheets.data)
-    return <Shell title="Spec sheet">{sheets.error && <ProblemNote error={sheets.error} />}</Shell>;
+  const form = useQuery(queries.sheetForm);
+  const error = sheets.error ?? form.error;
+  if (!sheets.data || !form.data)
+    return <Shell title="Spec sheet">{error && <ProblemNote error={error} />}</Shell>;
   const from = sheets.data.find((s) => s.code === (code ?? query.get("copy")));
   return (
     <SheetForm
       key={code ?? `new ${query.get("copy")}`}
+      form={form.data}
       base={code ? from : from && { ...from, code: "" }}
       isNew={!code}
     />

@@ -4,31 +4,31 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useSession } from "../../app/hooks";
 import { queries } from "../../app/queries";
-import { TORQUE_UNITS, type TorqueUnit } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { MeasuredHere } from "./MeasuredHere";
-import { build, fill, fillLines, part, parts } from "./sheetBuild";
-import { CLASSES, FITTINGS, GROUPS, KNOWN, Line, ROLES, Sheet } from "./sheetFields";
+import { build, fill, fillLines, sequenceOf, sequenceText, type Form, type Sheet } from "./sheet";
+import { SheetFasteners } from "./SheetFasteners";
+import { SheetField } from "./SheetField";
+
+type Fitting = Schemas["Fitting"];
 
 /** Every field of a spec sheet, and its torque lines; saved as a whole. */
-export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boolean }) {
+export function SheetForm({ form, base, isNew }: { form: Form; base: Sheet | undefined; isNew: boolean }) {
   const session = useSession();
   const client = useQueryClient();
   const navigate = useNavigate();
   const isLead = session.data?.me?.isLead ?? false;
-  const [values, setValues] = useState(() => fill(base));
-  const [lines, setLines] = useState(() => fillLines(base));
-  const [fittings, setFittings] = useState<Schemas["Fitting"][]>(() => base?.fittings ?? []);
-  const [sequence, setSequence] = useState(() => parts(base));
+  const [values, setValues] = useState(() => fill(form, base));
+  const [lines, setLines] = useState(() => fillLines(form, base));
+  const [fittings, setFittings] = useState<Fitting[]>(() => base?.fittings ?? []);
+  const [sequence, setSequence] = useState(() => sequenceText(base));
   const [whole, setWhole] = useState(base);
-  const sheet = build(whole, values, lines);
-  sheet.fittings = fittings;
-  if (sheet.electric)
-    sheet.electric.inCar = sequence
-      .split("\n")
-      .filter((l) => l.trim() !== "")
-      .map(part);
+  const sheet = build(form, whole, values, lines);
+  // A list with nothing in it says no more than none, and stays what it was.
+  const said = <T,>(list: T[], was: T[] | null | undefined) => (list.length > 0 || was ? list : null);
+  sheet.fittings = said(fittings, whole?.fittings);
+  if (sheet.electric) sheet.electric.inCar = said(sequenceOf(sequence), whole?.electric?.inCar);
   const look = useMutation({ mutationFn: () => take(api.POST("/api/spec-sheets/look", { body: sheet })) });
   const save = useMutation({
     mutationFn: () => take(api.POST("/api/spec-sheets", { body: sheet })),
@@ -42,17 +42,16 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
     onSuccess: (r) => {
       if (!r.sheet) return;
       setWhole(r.sheet);
-      setValues(fill(r.sheet));
-      setLines(fillLines(r.sheet));
+      setValues(fill(form, r.sheet));
+      setLines(fillLines(form, r.sheet));
       setFittings(r.sheet.fittings ?? []);
-      setSequence(parts(r.sheet));
+      setSequence(sequenceText(r.sheet));
     },
   });
   const error = save.error ?? look.error;
   const wrong = (path: string) => (error instanceof ApiError ? error.field(path) : undefined);
+  const isThere = (key: string) => fittings.some((f) => f === key);
   const noUnit = lines.some((l) => l.unit === "");
-  const set = (i: number, change: Partial<Line>) =>
-    setLines(lines.map((l, j) => (j === i ? { ...l, ...change } : l)));
   return (
     <Shell
       title={isNew ? "New spec sheet" : `Spec sheet ${base?.code ?? ""}`}
@@ -60,51 +59,20 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
     >
       <div className="grid h-full grid-cols-[minmax(0,1fr)_380px] max-[900px]:block max-[900px]:overflow-auto">
         <section className="flex min-h-0 flex-col gap-4 overflow-auto p-6" aria-label="Figures">
-          {GROUPS.map(([title, fields]) => (
-            <fieldset key={title} className="m-0 border-0 border-t-2 border-ink p-0 pt-2" disabled={!isLead}>
-              <legend className="sr-only">{title}</legend>
-              <h2 className="mb-2 text-[22px]">{title}</h2>
+          {form.groups.map(({ says, fields }) => (
+            <fieldset key={says} className="m-0 border-0 border-t-2 border-ink p-0 pt-2" disabled={!isLead}>
+              <legend className="sr-only">{says}</legend>
+              <h2 className="mb-2 text-[22px]">{says}</h2>
               <div className="grid grid-cols-4 gap-2 max-[1100px]:grid-cols-3 max-[800px]:grid-cols-2">
-                {fields.map(([path, name, kind]) => (
-                  <div key={path} className={kind === "text" && path !== "code" ? "col-span-2" : ""}>
-                    {kind === "yes" ? (
-                      <button
-                        type="button"
-                        className="btn h-full w-full"
-                        aria-pressed={values[path] === "yes"}
-                        onClick={() =>
-                          setValues({ ...values, [path]: values[path] === "yes" ? "no" : "yes" })
-                        }
-                      >
-                        {name}
-                      </button>
-                    ) : (
-                      <label className="field">
-                        <span>{name}</span>
-                        {typeof kind === "string" ? (
-                          <input
-                            value={values[path]}
-                            inputMode={kind === "figure" ? "decimal" : "text"}
-                            aria-invalid={!!wrong(path)}
-                            disabled={path === "code" && !isNew}
-                            onChange={(e) => setValues({ ...values, [path]: e.target.value })}
-                          />
-                        ) : (
-                          <select
-                            value={values[path]}
-                            onChange={(e) => setValues({ ...values, [path]: e.target.value })}
-                          >
-                            {kind.map((k) => (
-                              <option key={k} value={k}>
-                                {k === "" ? "not given" : k.replaceAll("-", " ")}
-                              </option>
-                            ))}
-                          </select>
-                        )}
-                      </label>
-                    )}
-                    {wrong(path) && <p className="wrong m-0 mt-1">{wrong(path)}</p>}
-                  </div>
+                {fields.map((field) => (
+                  <SheetField
+                    key={field.key}
+                    field={field}
+                    value={values[field.key] ?? ""}
+                    isFixed={field.key === "code" && !isNew}
+                    wrong={wrong(field.key)}
+                    onChange={(value) => setValues({ ...values, [field.key]: value })}
+                  />
                 ))}
               </div>
             </fieldset>
@@ -113,15 +81,20 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
             <legend className="sr-only">Small parts and sequence</legend>
             <h2 className="mb-2 text-[22px]">Small parts the vehicle has</h2>
             <div className="flex flex-wrap gap-2">
-              {FITTINGS.map((f) => (
-                <Toggle
-                  key={f}
-                  label={f.replaceAll("-", " ")}
-                  on={fittings.includes(f)}
-                  flip={() =>
-                    setFittings(fittings.includes(f) ? fittings.filter((x) => x !== f) : [...fittings, f])
+              {form.smallParts.map(({ key, says }) => (
+                <button
+                  key={key}
+                  type="button"
+                  className="btn"
+                  aria-pressed={isThere(key)}
+                  onClick={() =>
+                    setFittings(
+                      isThere(key) ? fittings.filter((f) => f !== key) : [...fittings, key as Fitting],
+                    )
                   }
-                />
+                >
+                  {says}
+                </button>
               ))}
             </div>
             {sheet.electric && (
@@ -142,103 +115,7 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
           <fieldset className="m-0 border-0 border-t-2 border-ink p-0 pt-2" disabled={!isLead}>
             <legend className="sr-only">Fasteners</legend>
             <h2 className="mb-2 text-[22px]">Fasteners</h2>
-            {lines.map((l, i) => (
-              <div
-                key={i}
-                className="grid grid-cols-6 gap-2 border-t border-rule py-2 max-[1100px]:grid-cols-4"
-                role="group"
-                aria-label={`Fastener ${i + 1}`}
-              >
-                <Pick label="Fastener" value={l.role} options={ROLES} onChange={(role) => set(i, { role })} />
-                <Small label="A corner" value={l.perCorner} onChange={(perCorner) => set(i, { perCorner })} />
-                <Small label="Torque, or from" value={l.low} onChange={(low) => set(i, { low })} />
-                <Small label="To" value={l.high} onChange={(high) => set(i, { high })} />
-                <Pick
-                  label="Unit"
-                  value={l.unit}
-                  options={["", ...TORQUE_UNITS]}
-                  onChange={(unit) => set(i, { unit: unit as TorqueUnit })}
-                />
-                <Small label="Drive" value={l.drive} onChange={(drive) => set(i, { drive })} />
-                <Small label="Thread, mm" value={l.d} onChange={(d) => set(i, { d })} />
-                <Small label="Pitch, mm" value={l.p} onChange={(p) => set(i, { p })} />
-                <Pick label="Class" value={l.cls} options={CLASSES} onChange={(cls) => set(i, { cls })} />
-                <Toggle
-                  label="New each time"
-                  on={l.singleUse}
-                  flip={() => set(i, { singleUse: !l.singleUse })}
-                />
-                <Toggle
-                  label="Crowfoot only"
-                  on={!l.socketReaches}
-                  flip={() => set(i, { socketReaches: !l.socketReaches })}
-                />
-                <Toggle
-                  label="Pin is held"
-                  on={l.holdingSpanner}
-                  flip={() => set(i, { holdingSpanner: !l.holdingSpanner })}
-                />
-                <Pick
-                  label="Thread locker"
-                  value={l.locker}
-                  options={KNOWN}
-                  onChange={(locker) => set(i, { locker })}
-                />
-                <Small
-                  label="Part number"
-                  value={l.partNumber}
-                  onChange={(partNumber) => set(i, { partNumber })}
-                />
-                <Small label="Note" value={l.note} onChange={(note) => set(i, { note })} />
-                <Small
-                  label="Each bolt, by ;"
-                  value={l.boltNotes}
-                  onChange={(boltNotes) => set(i, { boltNotes })}
-                />
-                <Small label="Then, degrees" value={l.then} onChange={(then) => set(i, { then })} />
-                {l.then.trim() !== "" && (
-                  <Toggle label="May be reused" on={l.reuse} flip={() => set(i, { reuse: !l.reuse })} />
-                )}
-                <button
-                  type="button"
-                  className="btn"
-                  onClick={() => setLines(lines.filter((_, j) => j !== i))}
-                >
-                  Take out
-                </button>
-              </div>
-            ))}
-            <button
-              type="button"
-              className="btn"
-              onClick={() =>
-                setLines([
-                  ...lines,
-                  {
-                    role: "slide-pin",
-                    perCorner: "2",
-                    d: "",
-                    p: "",
-                    cls: "not-known",
-                    drive: "",
-                    low: "",
-                    high: "",
-                    unit: "",
-                    singleUse: false,
-                    socketReaches: true,
-                    holdingSpanner: false,
-                    then: "",
-                    reuse: false,
-                    note: "",
-                    locker: "not-known",
-                    partNumber: "",
-                    boltNotes: "",
-                  },
-                ])
-              }
-            >
-              Add a fastener
-            </button>
+            <SheetFasteners form={form} lines={lines} onChange={setLines} />
           </fieldset>
         </section>
         <section
@@ -344,47 +221,5 @@ export function SheetForm({ base, isNew }: { base: Sheet | undefined; isNew: boo
         </section>
       </div>
     </Shell>
-  );
-}
-
-function Small({ label, value, onChange }: { label: string; value: string; onChange: (v: string) => void }) {
-  return (
-    <label className="field">
-      <span>{label}</span>
-      <input value={value} onChange={(e) => onChange(e.target.value)} />
-    </label>
-  );
-}
-
-function Toggle({ label, on, flip }: { label: string; on: boolean; flip: () => void }) {
-  return (
-    <button type="button" className="btn" aria-pressed={on} onClick={flip}>
-      {label}
-    </button>
-  );
-}
-
-function Pick({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  options: readonly string[];
-  onChange: (v: string) => void;
-}) {
-  return (
-    <label className="field">
-      <span>{label}</span>
-      <select value={value} onChange={(e) => onChange(e.target.value)}>
-        {options.map((o) => (
-          <option key={o} value={o}>
-            {o === "" ? "choose" : o.replaceAll("-", " ")}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
