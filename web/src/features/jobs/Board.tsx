@@ -4,7 +4,7 @@ import { api, take, type Schemas } from "../../app/api";
 import { useAsking } from "../../app/changes";
 import { useKeys, useSession } from "../../app/hooks";
 import { queries } from "../../app/queries";
-import { useReminders } from "../fleet/VehiclesPage";
+import { useReminders } from "../vehicles/VehiclesPage";
 import { BoltHead, Rack } from "../../ui/marks";
 import { Shell } from "../../ui/Shell";
 

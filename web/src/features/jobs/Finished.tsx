@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { api, take, type JobView } from "../../app/api";
 import { useCommand, useKeys } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
-import { AimReached } from "./GoalDialog";
+import { AimReached } from "../planning/GoalDialog";
 import { StopNote } from "./StopNote";
 
 /** Nothing is next: handed over, left for the night, at its aim, or held. */

@@ -6,7 +6,7 @@ import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
 import { NoteForm, PhotoField, usePhoto } from "./NoteForm";
-import { AwaitForm } from "./PartsAwaited";
+import { AwaitForm } from "../planning/PartsAwaited";
 import { duration } from "./words";
 
 const SIDES: Side[] = ["left", "right"];

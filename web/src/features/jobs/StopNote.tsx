@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, take, type JobView, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { ProblemNote } from "../../ui/Problem";
-import { LiftForm } from "./LiftDialog";
+import { LiftForm } from "../planning/LiftDialog";
 
 /** A stop sign that holds its corner. Where the log condemns the caliper anyway, that stands beside it. */
 export function StopNote({

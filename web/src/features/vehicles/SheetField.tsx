@@ -1,7 +1,8 @@
 import { called, type Field } from "./sheet";
 
-// Words that may be longer, in characters, are given two places of the row.
+// Characters: words that may have more, and answers that do, are given two places of the row.
 const LONG = 40;
+const LONG_ANSWER = 20;
 
 /** A field of a spec sheet, as its kind is asked; what is wrong with it stands under it. */
 export function SheetField({
@@ -18,6 +19,10 @@ export function SheetField({
   onChange: (value: string) => void;
 }) {
   const name = called(field);
+  const isWide =
+    field.kind === "words"
+      ? (field.most ?? 0) > LONG
+      : field.answers.some((a) => a.says.length > LONG_ANSWER);
   if (field.kind === "yes-no")
     return (
       <button
@@ -30,7 +35,7 @@ export function SheetField({
       </button>
     );
   return (
-    <div className={field.kind === "words" && (field.most ?? 0) > LONG ? "col-span-2" : ""}>
+    <div className={isWide ? "col-span-2" : ""}>
       <label className="field">
         <span>{name}</span>
         {field.kind === "choice" ? (

@@ -5,7 +5,7 @@ import { api, take, type JobView, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
-import { duration } from "./words";
+import { duration } from "../jobs/words";
 
 const useAim = (job: JobView) =>
   useCommand<{ goal: Schemas["JobGoal"]; reason: string }>(job, (h, aim) =>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, take, type JobView, type StepBench } from "../../app/api";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
-import { duration, sideWord } from "./words";
+import { duration, sideWord } from "../jobs/words";
 
 /** What may be done now although the plan does not ask for it: where it is right, and what it costs. */
 export function ChoiceDialog({

@@ -6,7 +6,7 @@ import { useCommand, useHand } from "../../app/hooks";
 import { BY } from "../../app/outbox";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
-import { moment } from "./words";
+import { moment } from "../jobs/words";
 
 /** A finished row opens to what it holds; it is undone with a reason, after seeing what goes with it. */
 export function LiftDialog({

@@ -9,8 +9,8 @@ import { Tick } from "../../ui/Tick";
 import { Why } from "../../ui/Why";
 import { ChangeText } from "./ChangeText";
 import { GoalDialog, useLeave } from "./GoalDialog";
-import { jobTitle, useThisJob } from "./JobFrame";
-import { duration, sideWord } from "./words";
+import { jobTitle, useThisJob } from "../jobs/JobFrame";
+import { duration, sideWord } from "../jobs/words";
 
 const at = (minutes: number) => `${Math.trunc(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 

@@ -5,7 +5,7 @@ import { useDraft } from "../../app/hooks";
 import { LiftDialog } from "./LiftDialog";
 import { ChangeText } from "./ChangeText";
 import { WhyNotDialog } from "./WhyNotDialog";
-import { clock, duration, useShortScreen } from "./words";
+import { clock, duration, useShortScreen } from "../jobs/words";
 
 type Lane = Schemas["SheetLane"];
 const LANES: Lane[] = ["left", "car", "right"];
