@@ -11,7 +11,8 @@ import { OutboxBanner } from "../ui/OutboxBanner";
 import { SignInAgain } from "../ui/SignInAgain";
 import { useChanges } from "./changes";
 import { useSession } from "./hooks";
-import { setPeople, useOutbox } from "./outbox";
+import { useOutbox } from "./kept";
+import { setPeople } from "./outbox";
 
 // Each page is fetched when it is first opened.
 const PAGES = {

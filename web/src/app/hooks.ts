@@ -3,7 +3,8 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import { ApiError, occurredAt, type JobView } from "./api";
 import { useAsking } from "./changes";
 import { newId } from "./ids";
-import { isReachable, useOutbox } from "./outbox";
+import { useOutbox } from "./kept";
+import { isReachable } from "./outbox";
 import { queries } from "./queries";
 import { typedNumber } from "./units";
 

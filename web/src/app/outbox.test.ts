@@ -16,7 +16,7 @@ let online = true;
 
 async function page() {
   vi.resetModules();
-  const outbox = await import("./outbox");
+  const outbox = { ...(await import("./kept")), ...(await import("./outbox")) };
   const api = createClient<Record<string, never>>({ baseUrl: "http://here/" });
   api.use(outbox.keepWrites);
   outbox.startOutbox(() => {});

@@ -1,54 +1,25 @@
-import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Middleware } from "openapi-fetch";
-import { useSyncExternalStore } from "react";
+import {
+  add,
+  drop,
+  find,
+  FOLLOW,
+  heldBack,
+  mine,
+  outbox,
+  put,
+  reload,
+  set,
+  waiting,
+  type Kept,
+  type Person,
+} from "./kept";
 
-/**
+/*
  * Every command to a job goes through here. It is kept on this device before it is sent and until it is answered, under the id it was made
  * with: sent twice it counts once, and a closed lid between sending and answer loses nothing. What finds no server waits and is sent again,
  * in order. Whether it may count is the server's word alone.
  */
-export interface Kept {
-  /** Its place in the order, given by the store. */
-  order: number;
-  eventId: string;
-  jobId: string;
-  /** The last word of its address: steps, torques, readings. */
-  kind: string;
-  /** True of what is so whatever else has happened: it asks for no version. */
-  fact: boolean;
-  path: string;
-  body: string;
-  /** In words: a signature, left. */
-  what: string;
-  by: Person | null;
-  /** When it was last sent, ms: one that another page sends just now is left to it. */
-  sentAt: number;
-  state: "sending" | "waiting" | "refused";
-  /** Why it was refused, in the server's words. */
-  says: string | null;
-}
-
-export interface Person {
-  id: string;
-  name: string;
-}
-
-export interface OutboxState {
-  reachable: boolean;
-  /** When the server last said anything, ms. */
-  heardAt: number;
-  kept: Kept[];
-  /** Whose PIN is wanted while there is something to send or to read, and in whose words it is asked for: null where a sign-in has ended. */
-  signInWanted: (Person & { says: string | null; order: number | null }) | null;
-  /** Who is signed in on this device: nobody, one, or two. */
-  people: Person[];
-  /** Whichever of them works here now. */
-  hand: Person | null;
-}
-
-interface Store extends DBSchema {
-  kept: { key: number; value: Omit<Kept, "order"> & { order?: number } };
-}
 
 const NAME: Record<string, string> = {
   steps: "a step",
@@ -66,8 +37,6 @@ const NAME: Record<string, string> = {
   "stop-signs": "a stop sign",
 };
 
-// What may follow another that the server has not had yet: it names that one.
-const FOLLOW = new Set(["steps", "torques"]);
 // A page that was closed while it sent cannot hold an entry for longer.
 const SENDING_MS = 20_000;
 // A short silence is over soon; a long one is not asked about all the time.
@@ -75,80 +44,18 @@ const AGAIN_MS = [500, 1000, 2000, 5000];
 export const BY = "Pawl-Technician";
 const HAND = "at hand";
 
-let state: OutboxState = {
-  reachable: true,
-  heardAt: Date.now(),
-  kept: [],
-  signInWanted: null,
-  people: [],
-  hand: null,
-};
 let arrived: (jobId: string) => void = () => {};
 let back: () => void = () => {};
 let sending: Promise<void> | null = null;
 let wanted = false;
 let asked = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
-let store: Promise<IDBPDatabase<Store> | null> | null = null;
-// Where a browser keeps nothing for this page, the page itself does, as long as it is open.
-let unkept = 0;
-const listeners = new Set<() => void>();
-const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("outbox");
-if (others) others.onmessage = () => void reload();
-
-const db = () =>
-  (store ??= openDB<Store>("patient-pawl", 1, {
-    upgrade: (made) => void made.createObjectStore("kept", { keyPath: "order", autoIncrement: true }),
-  }).catch(() => null));
-
-function set(next: Partial<OutboxState>) {
-  state = { ...state, ...next };
-  listeners.forEach((l) => l());
-}
 
 function heard() {
   asked = 0;
-  const wasAway = !state.reachable;
+  const wasAway = !outbox().reachable;
   set({ reachable: true, heardAt: Date.now() });
   if (wasAway) back();
-}
-
-async function reload() {
-  const all = await (await db())?.getAll("kept");
-  if (all) set({ kept: all as Kept[] });
-}
-
-async function add(entry: Omit<Kept, "order">): Promise<number> {
-  const order = (await (await db())?.add("kept", entry)) ?? ++unkept;
-  set({ kept: [...state.kept, { ...entry, order }] });
-  others?.postMessage(null);
-  return order;
-}
-
-async function put(entry: Kept) {
-  await (await db())?.put("kept", entry);
-  set({ kept: state.kept.map((k) => (k.order === entry.order ? entry : k)) });
-  others?.postMessage(null);
-}
-
-async function drop(order: number) {
-  await (await db())?.delete("kept", order);
-  set({ kept: state.kept.filter((k) => k.order !== order) });
-  others?.postMessage(null);
-}
-
-const mine = (k: Kept) => k.by === null || state.people.some((p) => p.id === k.by!.id);
-
-/** What waits for the server: what is being sent for the first time is none of it. */
-export const waiting = (kept: Kept[], jobId?: string) =>
-  kept.filter((k) => k.state === "waiting" && (jobId === undefined || k.jobId === jobId));
-
-/** Why nothing more may be done in a job before what waits is answered; null where it may. */
-export function heldBack(kept: Kept[], jobId: string, kind: string, fact: boolean): string | null {
-  if (fact) return null;
-  const before = waiting(kept, jobId).filter((k) => !k.fact && mine(k));
-  const blocks = FOLLOW.has(kind) ? before.find((k) => k.kind !== "torques") : before[0];
-  return blocks ? `What comes next follows from what was not sent yet: ${blocks.what}.` : null;
 }
 
 interface Command {
@@ -178,8 +85,6 @@ const refusal = (title: string) =>
 
 const entries = new WeakMap<Request, number>();
 const ours = new WeakSet<Response>();
-const find = (order: number | undefined) => state.kept.find((k) => k.order === order);
-
 /** Behind a proxy it is the proxy that answers while the server is away. */
 const away = (status: number) => status === 502 || status === 503 || status === 504;
 
@@ -192,10 +97,10 @@ export const keepWrites: Middleware = {
     const command = (text.startsWith("{") ? JSON.parse(text) : {}) as Command;
     if (!jobId || !kind || !command.eventId) return undefined;
     const fact = command.expectedVersion === undefined || kind === "notes";
-    const held = heldBack(state.kept, jobId, kind, fact);
+    const held = heldBack(outbox().kept, jobId, kind, fact);
     if (held) return refusal(held);
     // What another did on this device waits for them, and holds nobody else up.
-    const before = waiting(state.kept, jobId).filter(mine);
+    const before = waiting(outbox().kept, jobId).filter(mine);
     const last = before.filter((k) => !k.fact).at(-1);
     const entry: Omit<Kept, "order"> = {
       eventId: command.eventId,
@@ -205,7 +110,7 @@ export const keepWrites: Middleware = {
       path,
       body: last && FOLLOW.has(kind) ? JSON.stringify({ ...command, after: last.eventId }) : text,
       what: `${NAME[kind] ?? "a change"}${command.side ? `, ${command.side}` : ""}`,
-      by: state.hand,
+      by: outbox().hand,
       sentAt: Date.now(),
       state: before.length > 0 ? "waiting" : "sending",
       says: null,
@@ -216,7 +121,7 @@ export const keepWrites: Middleware = {
       return keptAnswer();
     }
     entries.set(request, order);
-    if (state.hand) request.headers.set(BY, state.hand.id);
+    if (entry.by) request.headers.set(BY, entry.by.id);
     return request;
   },
   async onResponse({ request, response }) {
@@ -227,14 +132,14 @@ export const keepWrites: Middleware = {
       return entry ? (await put({ ...entry, state: "waiting" }), keptAnswer()) : undefined;
     }
     heard();
-    if (response.status === 401) await askFor(entry?.by ?? state.hand, response.clone(), entry);
+    if (response.status === 401) await askFor(entry?.by ?? outbox().hand, response.clone(), entry);
     if (entry && response.status === 401) {
       await put({ ...entry, state: "waiting" });
       return keptAnswer();
     }
     // Whatever the answer is: it has been given.
     if (entry) await drop(entry.order);
-    if (waiting(state.kept).length > 0) void sendAll();
+    if (waiting(outbox().kept).length > 0) void sendAll();
     return undefined;
   },
   async onError({ request }) {
@@ -255,7 +160,7 @@ async function askFor(who: Person | null, answer: Response, entry: Kept | undefi
 }
 
 function unreachable() {
-  if (state.reachable) set({ reachable: false });
+  if (outbox().reachable) set({ reachable: false });
   again();
 }
 
@@ -295,14 +200,15 @@ async function rounds() {
 async function inOrder() {
   await reload();
   const held = new Set<string>();
-  for (const order of state.kept.map((k) => k.order)) {
+  for (const order of outbox().kept.map((k) => k.order)) {
     const entry = find(order);
     if (!entry || entry.state === "refused") continue;
     const line = `${entry.jobId} ${entry.by?.id}`;
     if (held.has(line)) continue;
     const elsewhere = entry.state === "sending" && Date.now() - entry.sentAt < SENDING_MS;
     // Its person is asked for their PIN just now: nothing is signed in their name before.
-    const pinWanted = state.signInWanted?.says != null && state.signInWanted.order === order;
+    const pin = outbox().signInWanted;
+    const pinWanted = pin?.says != null && pin.order === order;
     // Nobody signed in yet, or somebody else: it waits for whoever did it.
     if (elsewhere || pinWanted || !mine(entry)) {
       held.add(line);
@@ -312,7 +218,7 @@ async function inOrder() {
     if (went === "stop") return;
     if (went === "hold") held.add(line);
   }
-  if (waiting(state.kept).length > 0) again();
+  if (waiting(outbox().kept).length > 0) again();
 }
 
 type Went = "answered" | "hold" | "stop";
@@ -337,7 +243,7 @@ async function sendOne(entry: Kept): Promise<Went> {
     }
     heard();
     if (answer.status === 401) {
-      await askFor(entry.by ?? state.hand, answer, entry);
+      await askFor(entry.by ?? outbox().hand, answer, entry);
       return "stop";
     }
     if (answer.ok) {
@@ -381,26 +287,32 @@ export async function tryAgain(order: number) {
 }
 
 /** Whether the server answered when it was last asked. */
-export const isReachable = () => state.reachable;
+export const isReachable = () => outbox().reachable;
 
 /** Begins: what an earlier page kept is sent. Says when something has arrived in a job, and when the server is back after a silence. */
 export function startOutbox(onArrived: (jobId: string) => void, onBack: () => void = () => {}) {
   [arrived, back] = [onArrived, onBack];
   window.addEventListener("online", () => void probe());
-  void reload().then(() => (state.kept.length > 0 ? sendAll() : undefined));
+  void reload().then(() => (outbox().kept.length > 0 ? sendAll() : undefined));
 }
 
 /** Who is signed in on this device: what each of them did here may be sent. Whoever worked last goes on, if they are still there. */
 export function setPeople(people: Person[]) {
-  if (people.map((p) => p.id).join() === state.people.map((p) => p.id).join()) return;
-  const last = state.hand?.id ?? remembered();
+  if (
+    people.map((p) => p.id).join() ===
+    outbox()
+      .people.map((p) => p.id)
+      .join()
+  )
+    return;
+  const last = outbox().hand?.id ?? remembered();
   set({ people, hand: people.find((p) => p.id === last) ?? people[0] ?? null, signInWanted: null });
   if (people.length > 0) void sendAll();
 }
 
 /** One of the two works on: what is done from here on is theirs. */
 export function takeHand(id: string) {
-  const hand = state.people.find((p) => p.id === id);
+  const hand = outbox().people.find((p) => p.id === id);
   if (!hand) return;
   if (typeof sessionStorage !== "undefined") sessionStorage.setItem(HAND, id);
   set({ hand });
@@ -416,30 +328,7 @@ export function signedInAgain() {
 
 /** The signature that a PIN is wanted for was not theirs, or is given up: nothing of it counts. */
 export async function giveUp() {
-  const order = state.signInWanted?.order ?? null;
+  const order = outbox().signInWanted?.order ?? null;
   set({ signInWanted: null });
   if (order !== null) await drop(order);
 }
-
-/** Tells of every change, until what is given back is called. */
-export const subscribe = (l: () => void) => {
-  listeners.add(l);
-  return () => void listeners.delete(l);
-};
-
-/** All of it as it stands now. */
-export const outbox = () => state;
-
-export const useOutbox = () => useSyncExternalStore(subscribe, outbox);
-
-/** What whoever works here did at a step and the server has not had yet. */
-export const useWaitingAt = (
-  jobId: string,
-  kind: "steps" | "torques",
-  step: { stepId: string; side: string | null },
-) =>
-  waiting(useOutbox().kept, jobId).filter((k) => {
-    if (k.kind !== kind || !mine(k)) return false;
-    const at = JSON.parse(k.body) as typeof step;
-    return at.stepId === step.stepId && at.side === step.side;
-  });

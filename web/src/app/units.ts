@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { outbox, subscribe } from "./outbox";
+import { outbox, subscribe } from "./kept";
 
 export type LengthUnit = "mm" | "inch";
 

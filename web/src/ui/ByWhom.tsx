@@ -1,5 +1,6 @@
 import { useKeys } from "../app/hooks";
-import { takeHand, useOutbox } from "../app/outbox";
+import { useOutbox } from "../app/kept";
+import { takeHand } from "../app/outbox";
 
 /**
  * A signature. Alone at the device it is one button; where two are signed in it asks which of them with the same one touch, and nobody

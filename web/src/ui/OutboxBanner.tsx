@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, occurredAt, take } from "../app/api";
 import { newId } from "../app/ids";
-import { forget, probe, tryAgain, useOutbox, waiting, type Kept } from "../app/outbox";
+import { useOutbox, waiting, type Kept } from "../app/kept";
+import { forget, probe, tryAgain } from "../app/outbox";
 
 /** Says that the server is silent, what it has not had yet, and what it refused. Nothing waits unseen. */
 export function OutboxBanner() {

@@ -12,15 +12,11 @@ import { Why } from "../../ui/Why";
 import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { Choice, FactField } from "../measuring/fields";
 import { ANSWER, KNOWN } from "../retraction/columns";
-import {
-  BleedPanel,
-  FluidSays,
-  LeakTimer,
-  PedalCount,
-  ReservoirLevels,
-  ReservoirSays,
-  stagesOf,
-} from "./views";
+import { BleedPanel } from "./BleedPanel";
+import { FluidSays } from "./FluidSays";
+import { LeakTimer } from "./LeakTimer";
+import { PedalCount } from "./PedalCount";
+import { ReservoirLevels, ReservoirSays, stagesOf } from "./ReservoirLevels";
 import { GRADE, METHOD, TABS } from "./words";
 
 /** Where the job stands decides what is shown first. */

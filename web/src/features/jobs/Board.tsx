@@ -295,8 +295,14 @@ function Axle({ corner, right, finished }: { corner: Corner; right?: boolean; fi
           className={`flex flex-wrap items-baseline justify-between gap-x-2 px-2 pt-1 ${right ? "flex-row-reverse text-right" : ""}`}
         >
           <span className="title text-[21px]">{finished ? "Done" : STAGE[KEYS.indexOf(corner.stage)]}</span>
-          <span className="text-[13.5px] text-ink-2">{corner.kind}</span>
-          <span className={`w-full truncate text-[14px] ${tone}`}>{corner.says}</span>
+          <span className="text-[13.5px] text-ink-2 max-[1100px]:hidden max-[800px]:inline">
+            {corner.kind}
+          </span>
+          <span
+            className={`w-full truncate text-[14px] max-[1100px]:whitespace-normal max-[800px]:whitespace-nowrap ${tone}`}
+          >
+            {corner.says}
+          </span>
         </div>
       </div>
     </div>

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { api, ApiError, take } from "../../app/api";
 import { useCommand, useDraft, useKeys } from "../../app/hooks";
-import { useWaitingAt } from "../../app/outbox";
+import { useWaitingAt } from "../../app/kept";
 import { typedNumber } from "../../app/units";
 import { ProblemNote } from "../../ui/Problem";
 import { StopSigns } from "../retraction/RetractSummary";

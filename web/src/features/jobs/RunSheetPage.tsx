@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { ApiError, JobView, StepBench, StepKey } from "../../app/api";
 import { useRested } from "../../app/hooks";
-import { useOutbox } from "../../app/outbox";
+import { useOutbox } from "../../app/kept";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
 import { Spine } from "../../ui/Spine";

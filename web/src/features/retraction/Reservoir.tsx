@@ -1,5 +1,5 @@
 import type { Schemas } from "../../app/api";
-import { ReservoirLevels } from "../hydraulics/views";
+import { ReservoirLevels } from "../hydraulics/ReservoirLevels";
 
 /** The reservoir's levels and what they ask for; the answer is the core's. */
 export function Reservoir({

@@ -2,7 +2,7 @@ import { useQuery, keepPreviousData } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, take, type JobView, type Schemas, type Side } from "../../app/api";
-import { useCommand, useKeys } from "../../app/hooks";
+import { useKeys } from "../../app/hooks";
 import { useLength } from "../../app/units";
 import { Overlay } from "../../ui/Overlay";
 import { ProblemNote } from "../../ui/Problem";
@@ -13,17 +13,21 @@ import { jobTitle, useThisJob } from "../jobs/JobFrame";
 import { StopNote } from "../jobs/StopNote";
 import { Verdicts } from "../jobs/Verdicts";
 import { figure, useShortScreen } from "../jobs/words";
+import { useRetractCommands } from "./commands";
 import { useTurnCount } from "./count";
 import { CountWindow, LogPanel } from "./LogBench";
-import { OpposedSeen, PairWindow } from "./OpposedSeen";
-import { PistonFace } from "./PistonFace";
+import { PairWindow } from "./OpposedSeen";
 import { RoundPanel } from "./RoundPanel";
 import { StopSigns } from "./RetractSummary";
 import { RetractLooks } from "./RetractLooks";
+import { RulingFace } from "./RulingFace";
 import { RulingText } from "./RulingText";
 import { BOOT, PRECONDITION } from "./words";
 
-type Facts = Schemas["RetractionFacts"];
+/** Sizes of the drawing, px: a short screen, one that shows the reservoir too, and one with all its room. */
+const SMALL = 214;
+const MIDDLE = 270;
+const LARGE = 310;
 
 /** The ruling for a corner: which way, how far, turn by turn, what to watch, when to stop. */
 export function RetractPage() {
@@ -35,7 +39,6 @@ export function RetractPage() {
 }
 
 function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }) {
-  const length = useLength();
   const side = corner.side;
   const other: Side = side === "left" ? "right" : "left";
   const navigate = useNavigate();
@@ -67,54 +70,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
     !corner.pistonHome &&
     (corner.retractOffered || made.length > 0 || rounds.length > 0) &&
     !corner.stop;
-  const note = useCommand<{ point: Schemas["LogPoint"]; instrumentId: string }>(job, (h, body) =>
-    take(
-      api.POST("/api/jobs/{id}/retraction/points", {
-        params: { path: { id: job.id } },
-        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
-      }),
-    ),
-  );
-  const strike = useCommand<{ pointId: string; reason: string }>(job, (h, body) =>
-    take(
-      api.POST("/api/jobs/{id}/retraction/points/strike", {
-        params: { path: { id: job.id } },
-        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
-      }),
-    ),
-  );
-  const round = useCommand<Schemas["PistonProud"][]>(job, (h, pistons) =>
-    take(
-      api.POST("/api/jobs/{id}/retraction/pistons", {
-        params: { path: { id: job.id } },
-        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, pistons },
-      }),
-    ),
-  );
-  const look = useCommand<Facts>(job, (h, facts) =>
-    take(
-      api.POST("/api/jobs/{id}/retraction/looked", {
-        params: { path: { id: job.id } },
-        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, facts },
-      }),
-    ),
-  );
-  const tries = useCommand<{ turns: number; passes: boolean }>(job, (h, body) =>
-    take(
-      api.POST("/api/jobs/{id}/retraction/tries", {
-        params: { path: { id: job.id } },
-        body: { eventId: h.eventId, occurredAt: h.occurredAt, side, ...body },
-      }),
-    ),
-  );
-  const stuck = useCommand<string>(job, (h, words) =>
-    take(
-      api.POST("/api/jobs/{id}/findings", {
-        params: { path: { id: job.id } },
-        body: { ...h, kind: "stuck-piston", side, note: words },
-      }),
-    ),
-  );
+  const { note, strike, round, look, tries, stuck } = useRetractCommands(job, side);
   useKeys({
     ...(active ? {} : { Space: () => void navigate(`/jobs/${job.id}`) }),
     r: () => void navigate(`/jobs/${job.id}`),
@@ -163,36 +119,8 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
               {other === "right" ? "Right" : "Left"} corner
             </Link>
           </div>
-          {ruling && (
-            <div className="flex flex-wrap items-center justify-center gap-4">
-              {opposed && bench?.creep ? (
-                <OpposedSeen answer={bench.creep} home={view.data?.piston.homeProtrusionMm ?? null} />
-              ) : (
-                <PistonFace
-                  ruling={{ direction: bench?.direction ?? ruling.direction, slots: ruling.slots }}
-                  size={short ? 214 : reservoir ? 270 : 310}
-                  slotDeg={bench?.slotNowDeg ?? null}
-                  wantedDeg={view.data?.facts.wantedDeg ?? 0}
-                />
-              )}
-              <div className={opposed ? "w-full" : "w-[150px]"}>
-                {ruling.direction && (
-                  <p className="title m-0 text-[27px] capitalize">{bench?.direction ?? ruling.direction}</p>
-                )}
-                {!opposed && (
-                  <p className="m-0 text-[15px] text-ink-2">
-                    {ruling.direction
-                      ? bench?.direction && bench.direction !== ruling.direction
-                        ? "facing it, the other way now"
-                        : ruling.directionIsDefault
-                          ? "facing it; a default, to be proved in the first half turn"
-                          : "facing it, from the sheet"
-                      : "square on its face"}
-                  </p>
-                )}
-                <p className="mt-2 mb-0 text-[15px]">{ruling.tool}.</p>
-              </div>
-            </div>
+          {ruling && view.data && (
+            <RulingFace view={view.data} ruling={ruling} size={short ? SMALL : reservoir ? MIDDLE : LARGE} />
           )}
           {bench?.alignment && (
             <p className="m-0 text-[17px]">
@@ -262,29 +190,7 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
           <div className="flex flex-shrink-0 items-start justify-between gap-2">
             <div className="min-w-0">
               <h2 className="text-[31px] max-[1100px]:text-[26px]">{ruling?.headline ?? "No ruling yet"}</h2>
-              {travel && !corner.pistonHome && (
-                <p className="m-0 text-[18px]">
-                  {travel.turns !== null && (
-                    <>
-                      <b className="text-[22px]">{figure(travel.turns)}</b> turns,{" "}
-                    </>
-                  )}
-                  {bench?.opposed ? (
-                    <>
-                      Inner <b className="text-[22px]">{length.of(bench.opposed.inner.travelMm)}</b>{" "}
-                      {length.name}, outer{" "}
-                      <b className="text-[22px]">{length.of(bench.opposed.outer.travelMm)}</b> {length.name}
-                      ,{" "}
-                    </>
-                  ) : (
-                    <>
-                      <b className="text-[22px]">{length.of(travel.travelMm)}</b> {length.name},{" "}
-                    </>
-                  )}
-                  {travel.displacedIsLowerBound ? "at least " : ""}
-                  <b className="text-[22px]">{figure(travel.displacedMl)}</b> mL
-                </p>
-              )}
+              {travel && !corner.pistonHome && <HowFar travel={travel} opposed={bench?.opposed ?? null} />}
             </div>
             {ruling && (
               <div className="flex flex-shrink-0 gap-2">
@@ -425,5 +331,37 @@ function Corner({ job, corner }: { job: JobView; corner: Schemas["CornerView"] }
         </section>
       </div>
     </Shell>
+  );
+}
+
+/** How far it goes back, and how much fluid that is. */
+function HowFar({
+  travel,
+  opposed,
+}: {
+  travel: Schemas["TravelResult"];
+  opposed: Schemas["OpposedTravel"] | null;
+}) {
+  const length = useLength();
+  return (
+    <p className="m-0 text-[18px]">
+      {travel.turns !== null && (
+        <>
+          <b className="text-[22px]">{figure(travel.turns)}</b> turns,{" "}
+        </>
+      )}
+      {opposed ? (
+        <>
+          Inner <b className="text-[22px]">{length.of(opposed.inner.travelMm)}</b> {length.name}, outer{" "}
+          <b className="text-[22px]">{length.of(opposed.outer.travelMm)}</b> {length.name},{" "}
+        </>
+      ) : (
+        <>
+          <b className="text-[22px]">{length.of(travel.travelMm)}</b> {length.name},{" "}
+        </>
+      )}
+      {travel.displacedIsLowerBound ? "at least " : ""}
+      <b className="text-[22px]">{figure(travel.displacedMl)}</b> mL
+    </p>
   );
 }

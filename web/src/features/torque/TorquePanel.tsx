@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ApiError, take, type Schemas } from "../../app/api";
 import { useCommand } from "../../app/hooks";
-import { useWaitingAt } from "../../app/outbox";
+import { useWaitingAt } from "../../app/kept";
 import { queries } from "../../app/queries";
 import { TORQUE_UNIT_NAMES, TORQUE_UNITS, typedNumber } from "../../app/units";
 import { ByWhom } from "../../ui/ByWhom";
