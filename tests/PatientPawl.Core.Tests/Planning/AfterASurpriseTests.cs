@@ -155,6 +155,19 @@ public class AfterASurpriseTests
     }
 
     [Theory]
+    [InlineData("service-closed")]
+    [InlineData("first-apply")]
+    public void A_close_that_was_lost_half_way_leaves_a_pulled_cable_in_doubt_and_nobody_takes_its_end_off(string closing)
+    {
+        var puller = PlanSetup.For(Architecture.PullerScrew, JobScope.Pads, ServiceRoute.InCar);
+        var before = Until(puller, "service-closed").With(Car.Brake, closing == "first-apply" ? ParkingBrake.Released : ParkingBrake.Service);
+        var state = After(puller, After(puller, before, closing, outcome: "lost-half-way"), "service-verified");
+        state.Get(Car.Cable).ShouldBe(CableRun.Unknown);
+        Planner.Why(puller, state, new("cable-end-off", Side.Right)).Allowed.ShouldBeFalse();
+        Planner.Make(puller, state).CannotBeMet.ShouldBeEmpty();
+    }
+
+    [Theory]
     [InlineData("key-near")]
     [InlineData("ignition-on")]
     [InlineData("tag-off")]

@@ -12,7 +12,7 @@ internal static class Close
     private static readonly Condition Closed = Car.Closing.Is(Closing.AsItCame, Closing.Cycled);
 
     private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows",
-        [Car.Brake.To(ParkingBrake.Unknown), Car.Closing.To(Closing.Open), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor))]);
+        [.. MakeSafe.NobodyKnows, Car.Closing.To(Closing.Open)]);
 
     public static IReadOnlyList<StepType> All { get; } =
     [

@@ -15,8 +15,15 @@ internal static class MakeSafe
 
     private static readonly Condition SpotsForService = Condition.All(Corner.Spot.Both(SpotCaliper.On)).Saying("both spot calipers on").When(s => s.IsSpot);
 
-    // A tool or a battery lost on the way leaves nobody the wiser.
-    private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows", [Car.Brake.To(ParkingBrake.Unknown), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)), Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables)]);
+    /// <summary>What a tool or a battery lost on the way leaves: nobody knows where the mechanism stands, nor a cable that it pulls.</summary>
+    internal static IReadOnlyList<Effect> NobodyKnows { get; } =
+    [
+        Car.Brake.To(ParkingBrake.Unknown),
+        .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)),
+        Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables),
+    ];
+
+    private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows", NobodyKnows);
 
     // One motor went back and the other did not: that side is driven back by hand, and the plan goes on for both.
     private static Outcome OneStays(Side side) => new($"{side.Word()}-stays", $"The {side.Word()} one did not go back",
@@ -139,7 +146,7 @@ internal static class MakeSafe
             Applies = s => s.InService,
             Needs = [Car.Brake.Is(ParkingBrake.ServiceInDoubt)],
             Makes = [Car.Brake.To(ParkingBrake.Service), Car.Cable.To(CableRun.Slack).When(s => s.PullsCables)],
-            Outcomes = [new("lost", "It is lost", [Car.Brake.To(ParkingBrake.Unknown), .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)), Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables)])],
+            Outcomes = [new("lost", "It is lost", NobodyKnows)],
             HowFor = s => (s.ByTool ? "The tool says so, or the display," : "The display says so,") + " and tag and switch are as they were left.",
         },
         new("lifted", "Lift, on stands", Stage.MakeSafe, Lane.Car, RoundCar, 6, "Nothing comes off a car that can come down.")
