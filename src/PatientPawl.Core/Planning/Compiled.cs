@@ -110,16 +110,24 @@ internal sealed class Bits(int count)
 {
     private readonly ulong[] _words = new ulong[(count + 63) / 64];
 
-    public Bits(int count, IEnumerable<int> members) : this(count)
-    {
-        foreach (var i in members) Add(i);
-    }
-
     public bool this[int i] => (_words[i >> 6] & 1UL << i) != 0;
 
     public void Add(int i) => _words[i >> 6] |= 1UL << i;
 
     public void Clear() => Array.Clear(_words);
+
+    /// <summary>The first member from <paramref name="i"/> on; -1 where there is none.</summary>
+    public int From(int i)
+    {
+        for (var w = i >> 6; w < _words.Length; w++)
+        {
+            // In the word that it begins in, what stands before does not count.
+            var left = w == i >> 6 ? _words[w] & ulong.MaxValue << i : _words[w];
+            if (left != 0) return (w << 6) + System.Numerics.BitOperations.TrailingZeroCount(left);
+        }
+
+        return -1;
+    }
 
     /// <summary>Takes the members of another one in; true when that made it greater.</summary>
     public bool UnionWith(Bits other)
@@ -190,8 +198,10 @@ internal sealed class CompiledCatalogue
         OnlyByChoice = [.. Existing(setup).Where(s => s.Type.ByChoice == ByChoice.Only)];
         _byKey = Steps.Concat(OnlyByChoice).Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
         for (var i = 0; i < Steps.Length; i++) Steps[i].Index = i;
-        Undoes = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Makes.Any(m => Disturbs(j, m.Slot, 1u << m.Value))).Select(i => i.Index)))];
-        MayBlock = [.. Steps.Select(j => new Bits(Steps.Length, Steps.Where(i => i != j && i.Needs.Any(n => n.AnyOf.Any(a => a.Any(r => Disturbs(j, r.Slot, r.Mask))))).Select(i => i.Index)))];
+        var made = Array.ConvertAll(Steps, s => Array.ConvertAll(s.Makes, m => (m.Slot, Mask: 1u << m.Value)));
+        var needed = Array.ConvertAll(Steps, s => s.Needs.SelectMany(n => n.AnyOf).SelectMany(a => a).Distinct().ToArray());
+        Undoes = Array.ConvertAll(Steps, s => DisturbedBy(s, made));
+        MayBlock = Array.ConvertAll(Steps, s => DisturbedBy(s, needed));
         FactOffset = new int[StateLayout.Slots];
         for (var slot = 0; slot < StateLayout.Slots; slot++)
         {
@@ -259,6 +269,27 @@ internal sealed class CompiledCatalogue
             Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side)))],
             Proofs = Reached(makes.Concat(type.Outcomes.SelectMany(o => Bind(o.Makes, side))).Select(m => m.Slot)),
         };
+    }
+
+    // The steps of which one of these facts can be taken away by another step.
+    private Bits DisturbedBy(BoundStep by, (int Slot, uint Mask)[][] factsOf)
+    {
+        Span<bool> touched = stackalloc bool[StateLayout.Slots];
+        foreach (var (slot, _) in by.Makes) touched[slot] = true;
+        foreach (var proof in by.Proofs) touched[proof.Slot] = true;
+        var disturbed = new Bits(Steps.Length);
+        for (var i = 0; i < Steps.Length; i++)
+        {
+            if (i == by.Index) continue;
+            foreach (var (slot, mask) in factsOf[i])
+            {
+                if (!touched[slot] || !Disturbs(by, slot, mask)) continue;
+                disturbed.Add(i);
+                break;
+            }
+        }
+
+        return disturbed;
     }
 
     private static bool Disturbs(BoundStep step, int slot, uint mask)

@@ -268,16 +268,23 @@ internal sealed class Search(CompiledCatalogue catalogue)
         _ways.Push(step);
         while (_ways.TryPop(out var at))
         {
-            foreach (var supplier in Suppliers(state, at).Concat(_chosen[at] ? Enumerable.Range(0, _chosen.Length).Where(i => _after[at][i]) : []))
-            {
-                if (supplier == other) return true;
-                if (_passed[supplier]) continue;
-                _passed.Add(supplier);
-                _ways.Push(supplier);
-            }
+            foreach (var supplier in Suppliers(state, at))
+                if (Comes(supplier)) return true;
+            if (!_chosen[at]) continue;
+            for (var before = _after[at].From(0); before >= 0; before = _after[at].From(before + 1))
+                if (Comes(before)) return true;
         }
 
         return false;
+
+        bool Comes(int to)
+        {
+            if (to == other) return true;
+            if (_passed[to]) return false;
+            _passed.Add(to);
+            _ways.Push(to);
+            return false;
+        }
     }
 
     private List<int> Suppliers(CarState state, int step)
