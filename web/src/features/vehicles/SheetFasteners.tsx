@@ -1,5 +1,5 @@
 import { Fragment } from "react";
-import { TORQUE_UNITS } from "../../app/units";
+import { TORQUE_UNIT_NAMES, TORQUE_UNITS } from "../../app/units";
 import { newLine, type Form, type Typed } from "./sheet";
 import { SheetField } from "./SheetField";
 
@@ -40,9 +40,10 @@ export function SheetFasteners({
                   <label className="field">
                     <span>Unit</span>
                     <select value={line.unit} onChange={(e) => set(i, { unit: e.target.value })}>
-                      {["", ...TORQUE_UNITS].map((unit) => (
+                      <option value="">choose</option>
+                      {TORQUE_UNITS.map((unit) => (
                         <option key={unit} value={unit}>
-                          {unit === "" ? "choose" : unit.replaceAll("-", " ")}
+                          {TORQUE_UNIT_NAMES[unit]}
                         </option>
                       ))}
                     </select>

@@ -2,7 +2,7 @@ import { called, type Field } from "./sheet";
 
 // Characters: words that may have more, and answers that do, are given two places of the row.
 const LONG = 40;
-const LONG_ANSWER = 20;
+const LONG_ANSWER = 15;
 
 /** A field of a spec sheet, as its kind is asked; what is wrong with it stands under it. */
 export function SheetField({
