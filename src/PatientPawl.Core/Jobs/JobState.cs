@@ -391,9 +391,7 @@ public sealed class JobState
     /// </summary>
     private JobState Lost(JobFile next, RoutineEnded e, Guid id)
     {
-        var car = next.Car.With(Planning.Car.Brake, ParkingBrake.Unknown);
-        foreach (var side in Core.Sides.Both.Where(_ => next.Setup.IsMotor)) car = car.With(Planning.Corner.Spindle, side, Spindle.Unknown);
-        if (next.Setup.PullsCables) car = car.With(Planning.Car.Cable, CableRun.Unknown);
+        var car = CompiledCatalogue.For(next.Setup).With(next.Car, Planning.Steps.MakeSafe.NobodyKnows);
         if (car.Get(Planning.Car.Closing) != Closing.AsItCame) car = car.With(Planning.Car.Closing, Closing.Open);
         return Changed(Replan(Moved(next, car)), id, $"{e.Words} Nobody knows how the brake stands: it is looked at.", null);
     }

@@ -1,10 +1,7 @@
-using PatientPawl.Core.Hydraulics;
 using PatientPawl.Core.Identification;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Retraction;
-using PatientPawl.Core.Shoes;
-using PatientPawl.Core.Torque;
 
 namespace PatientPawl.Core.Jobs;
 

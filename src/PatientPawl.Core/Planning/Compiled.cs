@@ -325,6 +325,14 @@ internal sealed class CompiledCatalogue
     private (int Slot, byte Value)[] Bind(IEnumerable<Effect> effects, Side? side) =>
         [.. effects.Where(e => e.Applies?.Invoke(Setup) != false).Select(e => (SlotOf(e.Variable, e.Where, side), e.Value))];
 
+    /// <summary>A state with what these make of the car; what follows from it is the caller's.</summary>
+    public CarState With(CarState car, IReadOnlyList<Effect> effects)
+    {
+        var slots = car.Raw.ToArray();
+        foreach (var (slot, value) in Bind(effects, null)) slots[slot] = value;
+        return new(slots);
+    }
+
     private bool Kept(StepType type, Condition condition) => Setup.Without is not { } w || w.StepId != type.Id || !ReferenceEquals(w.Condition, condition);
 
     private bool Here(Condition condition) => condition.Applies?.Invoke(Setup) != false;

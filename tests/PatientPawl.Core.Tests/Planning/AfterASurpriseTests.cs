@@ -154,6 +154,16 @@ public class AfterASurpriseTests
         plan.IndexOf("service-verified").ShouldBeInRange(0, plan.IndexOf("brake-cycled"));
     }
 
+    [Fact]
+    public void A_brake_that_is_seen_in_service_leaves_its_spindles_in_doubt_and_the_car_is_not_woken_before_the_pedal_is_proved()
+    {
+        var seen = After(Tool, Tool.Start().With(Car.Brake, ParkingBrake.Unknown), "service-verified", outcome: "in-service");
+        Sides.Both.Select(s => seen.Get(Corner.Spindle, s)).ShouldAllBe(s => s == Spindle.Unknown);
+        var asleep = seen.With(Car.Key, Key.Away).With(Car.Pedal, Pedal.NotPumped);
+        Planner.Why(Tool, asleep, new("key-near", null)).Interlocks.ShouldContain(4);
+        Planner.Make(Tool, seen).CannotBeMet.ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("service-closed")]
     [InlineData("first-apply")]

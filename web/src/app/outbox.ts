@@ -85,6 +85,7 @@ const refusal = (title: string) =>
 
 const entries = new WeakMap<Request, number>();
 const ours = new WeakSet<Response>();
+
 /** Behind a proxy it is the proxy that answers while the server is away. */
 const away = (status: number) => status === 502 || status === 503 || status === 504;
 

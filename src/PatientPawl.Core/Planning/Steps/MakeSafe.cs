@@ -15,13 +15,15 @@ internal static class MakeSafe
 
     private static readonly Condition SpotsForService = Condition.All(Corner.Spot.Both(SpotCaliper.On)).Saying("both spot calipers on").When(s => s.IsSpot);
 
-    /// <summary>What a tool or a battery lost on the way leaves: nobody knows where the mechanism stands, nor a cable that it pulls.</summary>
-    internal static IReadOnlyList<Effect> NobodyKnows { get; } =
+    // A lamp or a display tells nothing of each spindle, nor of each cable.
+    private static readonly IReadOnlyList<Effect> MechanismInDoubt =
     [
-        Car.Brake.To(ParkingBrake.Unknown),
         .. Corner.Spindle.BothTo(Spindle.Unknown).Select(e => e.When(s => s.IsMotor)),
         Car.Cable.To(CableRun.Unknown).When(s => s.PullsCables),
     ];
+
+    /// <summary>What a tool or a battery lost on the way leaves: nobody knows where the mechanism stands, nor a cable that it pulls.</summary>
+    internal static IReadOnlyList<Effect> NobodyKnows { get; } = [Car.Brake.To(ParkingBrake.Unknown), .. MechanismInDoubt];
 
     private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows", NobodyKnows);
 
@@ -136,7 +138,7 @@ internal static class MakeSafe
             Outcomes =
             [
                 new("applied", "It is applied", [Car.Brake.To(ParkingBrake.Applied)]) { Needs = [Condition.All(Corner.Caliper.Both(Caliper.On))] },
-                new("in-service", "It is in service", [Car.Brake.To(ParkingBrake.Service)]) { Applies = s => s.InService },
+                new("in-service", "It is in service", [Car.Brake.To(ParkingBrake.Service), .. MechanismInDoubt]) { Applies = s => s.InService },
             ],
             Concerns = Concern.ReleasesBrake,
             How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
