@@ -201,7 +201,8 @@ public static class FindingCatalogue
         {
             Mends = (Corner.ActuatorMend, "actuator-renewed"),
             CanBe = (s, c, side) => s.IsMotor && s.Route is not null && c.Get(Corner.Actuator, side) != Actuator.None,
-            OnCorner = (_, car, side) => car.Get(Corner.Spindle, side) == Spindle.Back && car.Get(Car.Brake) == ParkingBrake.Service ? car : RanOut(car, side),
+            // In service it had gone back before it died; anywhere else it may have stopped half-way.
+            OnCorner = (_, car, side) => car.Get(Corner.Spindle, side) == Spindle.Back && car.Get(Car.Brake) == ParkingBrake.Service ? car : car.With(Corner.Spindle, side, Spindle.Unknown),
             Part = "Actuator with its seal",
         },
         new(FindingKind.BringsBracket, "New caliper brings its bracket", true, "The old bracket comes off and the one of the set goes on, torqued.")

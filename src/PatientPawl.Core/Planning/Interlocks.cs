@@ -104,7 +104,9 @@ public static class Interlocks
                 new(Concern.WakesCar, Condition.All(Corner.Actuator.Both(Actuator.None, Actuator.Plugged)).Saying("every actuator on and plugged in")),
                 new(Concern.WakesCar, Condition.Any(
                     [.. Corner.Spindle.Both(Spindle.Out, Spindle.None)],
-                    [.. Assembled.At(Where.Left), .. Assembled.At(Where.Right), Car.Pedal.Is(Pedal.Proved)]).Saying("spindles untouched, or both sides assembled and the pedal proved").When(s => s.IsMotor)),
+                    [.. Corner.Spindle.Both(Spindle.Out, Spindle.None, Spindle.Unknown), Car.Pedal.Is(Pedal.Firm)],
+                    [.. Assembled.At(Where.Left), .. Assembled.At(Where.Right), Car.Pedal.Is(Pedal.Proved)])
+                    .Saying("spindles untouched, a brake that nobody opened, or both sides assembled and the pedal proved").When(s => s.IsMotor)),
                 new(Concern.WakesCar, Condition.Any([Car.Closing.Is(Closing.AsItCame)], [Car.Pedal.Is(Pedal.Firm, Pedal.Proved)])
                     .Saying("a brake that nobody opened, or the pedal proved").When(s => s.IsPuller)),
                 new(Concern.WakesCar, Condition.All(CalipersOnPadsIn).Saying("both calipers on and all pads in").When(s => s.IsCaliperType)),

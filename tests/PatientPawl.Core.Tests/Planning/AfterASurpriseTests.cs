@@ -164,6 +164,18 @@ public class AfterASurpriseTests
         Planner.Make(Tool, seen).CannotBeMet.ShouldBeEmpty();
     }
 
+    [Fact]
+    public void An_actuator_that_does_not_move_may_have_stopped_half_way_and_the_car_is_not_woken_over_an_open_circuit()
+    {
+        var hand = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand);
+        var dead = FindingRules.Onto(hand, hand.Start(), FindingKind.ActuatorDead, Side.Right);
+        dead.Get(Corner.Spindle, Side.Right).ShouldBe(Spindle.Unknown);
+        var asleep = dead.With(Car.Key, Key.Away);
+        Planner.Why(hand, asleep, new("key-near", null)).Interlocks.ShouldNotContain(4);
+        Planner.Why(hand, asleep.With(Car.Pedal, Pedal.NotPumped), new("key-near", null)).Interlocks.ShouldContain(4);
+        Planner.Make(hand, dead).CannotBeMet.ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("service-closed")]
     [InlineData("first-apply")]
