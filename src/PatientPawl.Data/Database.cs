@@ -1,4 +1,3 @@
-using System.Data;
 using Dapper;
 using DbUp;
 using DbUp.Engine.Output;
@@ -10,12 +9,8 @@ namespace PatientPawl.Data;
 public sealed class Database : IDisposable
 {
     private readonly string _connectionString;
-    private readonly SemaphoreSlim _writer = new(1, 1);
+    private readonly Writer _writer;
     private readonly FolderLock _lock;
-
-    // The writer's own connection, with the statements that every append runs.
-    private readonly Dictionary<string, SqliteCommand> _prepared = new(StringComparer.Ordinal);
-    private SqliteConnection? _writing;
 
     /// <summary>Opens the workshop's database, and brings an older one up to date.</summary>
     /// <exception cref="FolderException">In use, damaged, written by a newer version, or not to be written to: one sentence.</exception>
@@ -33,6 +28,7 @@ public sealed class Database : IDisposable
         }
 
         _lock = new(folder);
+        _writer = new(OpenWriter);
         _connectionString = new SqliteConnectionStringBuilder { DataSource = Path.Combine(folder, "patient-pawl.db"), ForeignKeys = true, DefaultTimeout = 10 }.ToString();
         try
         {
@@ -82,49 +78,26 @@ public sealed class Database : IDisposable
     }
 
     /// <summary>
-    /// Runs one write in a <c>begin immediate</c> transaction; commits when it returns, rolls back when it throws. What others are to see
-    /// of it is made known by <paramref name="committed"/>, before the next writer begins: nobody starts from what was before.
+    /// Runs one write in a <c>begin immediate</c> transaction, which it may share with others that wait at the same moment; returns when it
+    /// is committed, and is rolled back when it throws. What others are to see of it is made known by <paramref name="committed"/>, before
+    /// the next transaction begins: nobody starts from what was before.
     /// </summary>
     public T Write<T>(Func<SqliteConnection, SqliteTransaction, T> work, Action<T>? committed = null)
     {
         ArgumentNullException.ThrowIfNull(work);
-        _writer.Wait();
-        try
-        {
-            _writing ??= OpenWriter();
-            using var transaction = _writing.BeginTransaction(IsolationLevel.Serializable, deferred: false);
-            var result = work(_writing, transaction);
-            transaction.Commit();
-            committed?.Invoke(result);
-            return result;
-        }
-        catch (SqliteException)
-        {
-            // Whatever happened to the disk or the file: the next writer begins anew.
-            CloseWriter();
-            throw;
-        }
-        finally
-        {
-            _writer.Release();
-        }
+        return _writer.Write(work, committed).GetAwaiter().GetResult();
+    }
+
+    /// <summary>The same, without a thread that waits.</summary>
+    public Task<T> WriteAsync<T>(Func<SqliteConnection, SqliteTransaction, T> work, Action<T>? committed = null)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        return _writer.Write(work, committed);
     }
 
     /// <summary>Runs a statement of the writer's, prepared once.</summary>
-    internal int Execute(SqliteTransaction transaction, string sql, params ReadOnlySpan<(string Name, object? Value)> values)
-    {
-        if (!_prepared.TryGetValue(sql, out var command))
-        {
-            command = _writing!.CreateCommand();
-            command.CommandText = sql;
-            foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
-            _prepared[sql] = command;
-        }
-
-        command.Transaction = transaction;
-        foreach (var (name, value) in values) command.Parameters[name].Value = value ?? DBNull.Value;
-        return command.ExecuteNonQuery();
-    }
+    internal int Execute(SqliteTransaction transaction, string sql, params ReadOnlySpan<(string Name, object? Value)> values) =>
+        _writer.Execute(transaction, sql, values);
 
     // What is written again and again goes into the database itself once in four thousand pages: every commit is on disk before that.
     private SqliteConnection OpenWriter()
@@ -132,14 +105,6 @@ public sealed class Database : IDisposable
         var connection = Open();
         connection.Execute("pragma wal_autocheckpoint = 4000");
         return connection;
-    }
-
-    private void CloseWriter()
-    {
-        foreach (var command in _prepared.Values) command.Dispose();
-        _prepared.Clear();
-        _writing?.Dispose();
-        _writing = null;
     }
 
     public T Read<T>(Func<SqliteConnection, T> work)
@@ -151,9 +116,8 @@ public sealed class Database : IDisposable
 
     public void Dispose()
     {
-        CloseWriter();
-        SqliteConnection.ClearAllPools();
         _writer.Dispose();
+        SqliteConnection.ClearAllPools();
         _lock.Dispose();
     }
 

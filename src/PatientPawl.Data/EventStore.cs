@@ -28,8 +28,9 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     // Which jobs are copies: asked for with every append.
     private volatile HashSet<Guid>? _copies;
 
-    // Who decides on a job holds it, so that nobody appends in between; two jobs that share a lock only wait for each other.
-    private readonly Lock[] _jobs = [.. Enumerable.Range(0, 256).Select(_ => new Lock())];
+    // Who decides on a job holds it until it is stored, so that nobody appends in between; two jobs that share a turn only wait for each
+    // other. Whoever waits longest is next, and holds no thread meanwhile.
+    private readonly SemaphoreSlim[] _jobs = [.. Enumerable.Range(0, 256).Select(_ => new SemaphoreSlim(1, 1))];
 
     /// <summary>The format that events are written in. Every format from the first on is read.</summary>
     public const int FormatVersion = 2;
@@ -54,20 +55,20 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// facts, and a fact does not grow stale. What is looked up and decided holds the job and not the writer: other jobs go on meanwhile.
     /// A picture that the event names is kept with it, or neither is.
     /// </summary>
-    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide, Picture? picture = null) =>
+    public Task<Appended> Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, Func<JobState, JobEvent> decide, Picture? picture = null) =>
         Append(jobId, eventId, expectedVersion, request, sender, [decide], picture);
 
     /// <summary>
     /// One command that is several events, each decided on the job as the one before leaves it: all of them are stored, or none. The last
     /// carries the command's id, those before it ids made from it.
     /// </summary>
-    public Appended Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, IReadOnlyList<Func<JobState, JobEvent>> decide, Picture? picture = null)
+    public async Task<Appended> Append(Guid jobId, Guid eventId, int? expectedVersion, string request, Sender sender, IReadOnlyList<Func<JobState, JobEvent>> decide, Picture? picture = null)
     {
         ArgumentNullException.ThrowIfNull(decide);
         ArgumentOutOfRangeException.ThrowIfZero(decide.Count);
         ArgumentNullException.ThrowIfNull(sender);
         var requestHash = Hash(Encoding.UTF8.GetBytes(request));
-        lock (OfJob(jobId))
+        using (await HoldAsync(jobId).ConfigureAwait(false))
         {
             if (Copies().Contains(jobId)) throw new CopyException(database.Read(c => Copy(c, jobId, null))!);
             var before = _states.Find(jobId)?.Value ?? database.Read(c => Load(c, null, jobId)) ?? (expectedVersion == 0 ? JobState.Fold([]) : throw new UnknownJobException(jobId));
@@ -95,7 +96,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
             try
             {
-                return database.Write((c, t) =>
+                var stored = await database.WriteAsync((c, t) =>
                 {
                     IReadOnlyList<ReadyEvent> made = opening is null ? ready : [Ready(before, "", eventId, Numbered(opening, c, t))];
                     var after = made[^1].After;
@@ -108,7 +109,8 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
                 {
                     _tails.Keep(jobId, made.After.Version, made.Hash);
                     Committed(jobId, made.After);
-                }).Answer(jobId);
+                }).ConfigureAwait(false);
+                return stored.Answer(jobId);
             }
             catch (SqliteException e) when (e.SqliteErrorCode == Constraint)
             {
@@ -139,7 +141,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     /// <exception cref="UnknownJobException">It is none of theirs.</exception>
     public void DeletePractice(Guid jobId, Guid technicianId)
     {
-        lock (OfJob(jobId))
+        using (Hold(jobId))
         {
             if (!database.Write((c, t) => JobIndex.Forget(c, t, jobId, technicianId))) throw new UnknownJobException(jobId);
             heads.Forget(jobId);
@@ -170,7 +172,27 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         public Appended Answer(Guid jobId) => new(jobId, Id, After.Version);
     }
 
-    private Lock OfJob(Guid jobId) => _jobs[(jobId.GetHashCode() & int.MaxValue) % _jobs.Length];
+    private SemaphoreSlim OfJob(Guid jobId) => _jobs[(jobId.GetHashCode() & int.MaxValue) % _jobs.Length];
+
+    private async Task<Held> HoldAsync(Guid jobId)
+    {
+        var turn = OfJob(jobId);
+        await turn.WaitAsync().ConfigureAwait(false);
+        return new(turn);
+    }
+
+    private Held Hold(Guid jobId)
+    {
+        var turn = OfJob(jobId);
+        turn.Wait();
+        return new(turn);
+    }
+
+    /// <summary>A job that is held; let go when it is disposed.</summary>
+    private readonly struct Held(SemaphoreSlim turn) : IDisposable
+    {
+        public void Dispose() => turn.Release();
+    }
 
     /// <summary>The board: what is open, what came last in its bay, and the newest whose wheel nuts are due.</summary>
     public IReadOnlyList<BoardCard> Board() => _index.Board(Card);
@@ -292,7 +314,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
         ArgumentNullException.ThrowIfNull(events);
         ArgumentNullException.ThrowIfNull(pictures);
         var id = jobId.ToString();
-        lock (OfJob(jobId))
+        using (Hold(jobId))
         {
             return database.Write<(int Added, JobState? State)>((c, t) =>
             {

@@ -1,6 +1,8 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Security.Claims;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Authentication;
 using Microsoft.Extensions.DependencyInjection;
 using PatientPawl.Web.Workshop;
 
@@ -177,5 +179,41 @@ public class SignInTests
         var session = (await shop.Client.GetFromJsonAsync<JsonNode>("/api/session"))!;
         ((bool)session["me"]!["isLead"]!).ShouldBeTrue();
         session["demoPin"].ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_cookie_is_taken_apart_once_and_each_request_has_a_ticket_of_its_own()
+    {
+        var sealing = new Counting();
+        var tickets = new KnownTickets(sealing);
+        var first = tickets.Unprotect("cookie")!;
+        first.Properties.ExpiresUtc = DateTimeOffset.UnixEpoch;
+        first.Principal.AddIdentity(new());
+        var again = tickets.Unprotect("cookie")!;
+        sealing.Opened.ShouldBe(1);
+        again.Properties.ExpiresUtc.ShouldBeNull();
+        again.Principal.Identities.Count().ShouldBe(1);
+        // What cannot be opened is tried each time, and another purpose is another cookie.
+        tickets.Unprotect("forged").ShouldBeNull();
+        tickets.Unprotect("forged").ShouldBeNull();
+        tickets.Unprotect("cookie", "another purpose").ShouldNotBeNull();
+        sealing.Opened.ShouldBe(4);
+    }
+
+    private sealed class Counting : ISecureDataFormat<AuthenticationTicket>
+    {
+        public int Opened { get; private set; }
+
+        public string Protect(AuthenticationTicket data) => "cookie";
+
+        public string Protect(AuthenticationTicket data, string? purpose) => "cookie";
+
+        public AuthenticationTicket? Unprotect(string? protectedText) => Unprotect(protectedText, null);
+
+        public AuthenticationTicket? Unprotect(string? protectedText, string? purpose)
+        {
+            Opened++;
+            return protectedText == "cookie" ? new(new(new ClaimsIdentity("test")), "test") : null;
+        }
     }
 }

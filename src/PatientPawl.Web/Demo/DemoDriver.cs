@@ -155,7 +155,7 @@ internal sealed class DemoDriver(EventStore events, Library library, Technician 
     private DemoDriver Do(int minutes, Func<JobState, JobEvent> decide, int? version = null)
     {
         _time = _time.AddMinutes(minutes);
-        events.Append(_job, Guid.NewGuid(), version ?? State.Version, "demo", new(who.Id, who.Name, _time) { RecordedAt = _time }, decide);
+        events.Append(_job, Guid.NewGuid(), version ?? State.Version, "demo", new(who.Id, who.Name, _time) { RecordedAt = _time }, decide).GetAwaiter().GetResult();
         return this;
     }
 }

@@ -56,7 +56,7 @@ public sealed class DemoWorkshop(StartOptions options, Library library, EventSto
 
         var (run, version) = (Guid.NewGuid(), 0);
         void Do(Func<JobState, JobEvent> decide) =>
-            events.Append(run, Guid.NewGuid(), version++, "demo", new(who.Id, who.Name, now.AddHours(-20)) { RecordedAt = now.AddHours(-20) }, decide);
+            events.Append(run, Guid.NewGuid(), version++, "demo", new(who.Id, who.Name, now.AddHours(-20)) { RecordedAt = now.AddHours(-20) }, decide).GetAwaiter().GetResult();
         Do(_ => PracticeRules.Start(ScenarioSet.Find("early-close")!, PracticeWay.Alone, 7, HouseRules.Default, library.Instruments()));
         Do(s => JobRules.LookOver(s, DemoDriver.LookedOver()));
         foreach (var side in Core.Sides.Both)

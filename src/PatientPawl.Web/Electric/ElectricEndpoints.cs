@@ -60,12 +60,12 @@ internal static class ElectricEndpoints
         });
         jobs.MapGet("/electric", (Guid id, HttpContext http, EventStore events, JobCommands commands, TimeProvider clock) =>
             TypedResults.Ok(JobElectric.View(events.State(id), clock.GetUtcNow(), commands.Me(http).Name)));
-        jobs.MapPost("/electric/act", (Guid id, ActCommand c, HttpContext http, EventStore events, JobCommands commands, ElectricRuns runs, TimeProvider clock) =>
+        jobs.MapPost("/electric/act", async (Guid id, ActCommand c, HttpContext http, EventStore events, JobCommands commands, ElectricRuns runs, TimeProvider clock) =>
         {
             runs.RequireFree(id);
             // What was recorded before is answered as it was then, and moves nothing again.
             var known = events.State(id).Log.Any(e => e.Id == c.EventId);
-            var appended = commands.Append(http, id, c, (s, me) => JobRules.Ask(s, c.Act, c.Clear, c.Acknowledged, me.Name, clock.GetUtcNow()));
+            var appended = await commands.Append(http, id, c, (s, me) => JobRules.Ask(s, c.Act, c.Clear, c.Acknowledged, me.Name, clock.GetUtcNow()));
             var by = commands.Me(http);
             if (!known) runs.Begin(id, c.EventId, c.Act, new(by.Id, by.Name, c.OccurredAt), by.IsLead);
             return TypedResults.Ok(appended);
@@ -91,13 +91,13 @@ internal static class ElectricEndpoints
             events.State(id);
             return TypedResults.Ok(session.Exchanges(id));
         });
-        jobs.MapPost("/traces", (Guid id, TraceCommand c, HttpContext http, JobCommands commands) =>
+        jobs.MapPost("/traces", async (Guid id, TraceCommand c, HttpContext http, JobCommands commands) =>
         {
             var trace = TraceCsv.Read(c.Text);
             var reading = TraceReader.Read(trace, c.Motor, c.Direction);
             var bytes = Picture.Of(TraceCsv.Write(trace));
             new Checks().Range("text", bytes.Content.Length, 0, Picture.MostBytes, "bytes").ThrowIfAny();
-            return TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.KeepTrace(s, new TraceKept(bytes.Sha256, c.Side, "a clamp meter", c.Direction, reading)), bytes));
+            return TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.KeepTrace(s, new TraceKept(bytes.Sha256, c.Side, "a clamp meter", c.Direction, reading)), bytes));
         });
         jobs.MapGet("/traces/{sha256}", (Guid id, string sha256, EventStore events, Data.Photos kept) =>
             events.State(id).Log.Any(e => e.Event is TraceKept t && t.Sha256 == sha256) && kept.Find(sha256) is { } content

@@ -99,11 +99,11 @@ public sealed partial class ElectricRuns(
             cars.Put(job, state);
             var ended = await run.GoAsync(state);
             // The traces first: when the end is there, everything is that belongs to it.
-            foreach (var (side, trace) in run.Traces) Keep(run, side, trace);
-            Record(run, "ended", s => JobRules.End(s, ended));
-            Try(job, () =>
+            foreach (var (side, trace) in run.Traces) await Keep(run, side, trace);
+            await Record(run, "ended", s => JobRules.End(s, ended));
+            await Try(job, async () =>
             {
-                if (Next(events.State(job)) is not null) Record(run, "step", s => Next(s)!);
+                if (Next(events.State(job)) is not null) await Record(run, "step", s => Next(s)!);
             });
         }
         catch (OperationCanceledException)
@@ -119,20 +119,20 @@ public sealed partial class ElectricRuns(
     }
 
     /// <summary>Keeps a trace; one that the job has no room for, or that cannot be read, is told and changes nothing of how it ended.</summary>
-    private void Keep(ElectricRun run, Side side, CurrentTrace trace) => Try(run.Asked.Job, () =>
+    private Task Keep(ElectricRun run, Side side, CurrentTrace trace) => Try(run.Asked.Job, async () =>
     {
         var motor = cars.IsOwn ? StandInMotor(events.State(run.Asked.Job), run.Live.Voltage) : null;
         var reading = TraceReader.Read(trace, motor, run.Direction);
         var bytes = Picture.Of(TraceCsv.Write(trace));
-        Record(run, $"trace-{side}", s => JobRules.KeepTrace(s, new TraceKept(bytes.Sha256, side, "the link", run.Direction, reading)), bytes);
+        await Record(run, $"trace-{side}", s => JobRules.KeepTrace(s, new TraceKept(bytes.Sha256, side, "the link", run.Direction, reading)), bytes);
     });
 
     /// <summary>What may be refused without the end going unrecorded: the job moved on, or has no room.</summary>
-    private void Try(Guid job, Action what)
+    private async Task Try(Guid job, Func<Task> what)
     {
         try
         {
-            what();
+            await what();
         }
         catch (Exception e) when (e is NotAllowedException or InputException)
         {
@@ -154,12 +154,12 @@ public sealed partial class ElectricRuns(
     }
 
     /// <summary>Appends under the name of who asked. Its id is made from what asked for it: recorded twice it is one.</summary>
-    private void Record(ElectricRun run, string what, Func<JobState, JobEvent> decide, Picture? bytes = null)
+    private async Task Record(ElectricRun run, string what, Func<JobState, JobEvent> decide, Picture? bytes = null)
     {
         var request = $"electric/{run.Asked.Asked}/{what}";
         var id = new Guid(SHA256.HashData(Encoding.UTF8.GetBytes(request))[..16]);
         if (events.State(run.Asked.Job).Log.Any(e => e.Id == id)) return;
-        events.Append(run.Asked.Job, id, null, request, run.Asked.By with { OccurredAt = clock.GetLocalNow() }, decide, bytes);
+        await events.Append(run.Asked.Job, id, null, request, run.Asked.By with { OccurredAt = clock.GetLocalNow() }, decide, bytes);
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Electric bench, job {Job}: {Says}")]

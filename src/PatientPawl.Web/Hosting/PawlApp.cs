@@ -143,6 +143,8 @@ public static class PawlApp
             o.Events.OnRedirectToLogin = c => Problems.Write(c.HttpContext, StatusCodes.Status401Unauthorized, "Sign in first.");
             o.Events.OnRedirectToAccessDenied = c => Problems.Write(c.HttpContext, StatusCodes.Status403Forbidden, "The lead does this.");
         });
+        // The framework makes its own format after this program's options: it is taken up then.
+        services.PostConfigureAll<CookieAuthenticationOptions>(o => o.TicketDataFormat = new KnownTickets(o.TicketDataFormat));
     }
 
     public static void Pipeline(WebApplication app, StartOptions options)

@@ -47,14 +47,14 @@ internal static class FluidEndpoints
             if (state.Opened is null) throw new NotAllowedException("This job was never opened.", [], []);
             return TypedResults.Ok(new JobFluidView(JobBenches.Fluid(state, strokes, firm == true), state.Fluid, Lines(state, Side.Left), Lines(state, Side.Right), state.LevelPercent, state.Leaks, state.BanjoUndone));
         });
-        jobs.MapPost("/fluid/looked", (Guid id, LookAtFluid c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtFluid(s, c.Facts))));
-        jobs.MapPost("/fluid/leaks", (Guid id, LookForLeaks c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookForLeaks(s, c.Seen))));
-        jobs.MapPost("/fluid/draws/strike", (Guid id, StrikeDraw c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikeDraw(s, c.Side, c.DrawId, c.Reason))));
-        jobs.MapPost("/fluid/draws", (Guid id, DrawAtScrew c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Draw(s, c.Side, c.Draw))));
+        jobs.MapPost("/fluid/looked", async (Guid id, LookAtFluid c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookAtFluid(s, c.Facts))));
+        jobs.MapPost("/fluid/leaks", async (Guid id, LookForLeaks c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookForLeaks(s, c.Seen))));
+        jobs.MapPost("/fluid/draws/strike", async (Guid id, StrikeDraw c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.StrikeDraw(s, c.Side, c.DrawId, c.Reason))));
+        jobs.MapPost("/fluid/draws", async (Guid id, DrawAtScrew c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Draw(s, c.Side, c.Draw))));
     }
 
     private static IReadOnlyList<DrawLine> Lines(JobState state, Side side) =>

@@ -38,11 +38,11 @@ public interface ISignature : IVersioned;
 /// <summary>Appends commands for the technician who gives them.</summary>
 public sealed class JobCommands(EventStore events, Library library, DevicePeople people, TimeProvider clock)
 {
-    public Appended Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand =>
+    public Task<Appended> Append<T>(HttpContext http, Guid jobId, T command, Func<JobState, Technician, JobEvent> decide, Picture? picture = null) where T : ICommand =>
         Append(http, jobId, command, [decide], picture);
 
     /// <summary>A command that is several events: all are stored, or none.</summary>
-    public Appended Append<T>(HttpContext http, Guid jobId, T command, IReadOnlyList<Func<JobState, Technician, JobEvent>> decide, Picture? picture = null) where T : ICommand
+    public async Task<Appended> Append<T>(HttpContext http, Guid jobId, T command, IReadOnlyList<Func<JobState, Technician, JobEvent>> decide, Picture? picture = null) where T : ICommand
     {
         ArgumentNullException.ThrowIfNull(http);
         ArgumentNullException.ThrowIfNull(decide);
@@ -55,7 +55,7 @@ public sealed class JobCommands(EventStore events, Library library, DevicePeople
         var request = typeof(T).Name + JsonSerializer.Serialize(command, PawlJson.Options);
         try
         {
-            var appended = events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt),
+            var appended = await events.Append(jobId, command.EventId, Expected(jobId, command), request, new(me.Id, me.Name, command.OccurredAt),
                 [.. decide.Select(d => (Func<JobState, JobEvent>)(s => Allowed(s, d(s, me), me)))], picture);
             people.Worked(http, me.Id);
             return appended;

@@ -65,12 +65,12 @@ internal static class JobEndpoints
             TypedResults.ServerSentEvents(Told(changes, life.ApplicationStopping, gone))).RequireAuthorization();
 
         var jobs = api.MapGroup("/jobs").RequireAuthorization();
-        jobs.MapPost("/", (OpenJob c, HttpContext http, JobCommands commands, EventStore events, Library library) =>
+        jobs.MapPost("/", async (OpenJob c, HttpContext http, JobCommands commands, EventStore events, Library library) =>
         {
             var sheet = library.Sheet(c.SheetCode) ?? throw new InputException(new InputError("sheetCode", Figure.Shorten(c.SheetCode), "a spec sheet of this workshop", "Choose a spec sheet: limits and torques come from it."));
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var before = events.OnVehicle(c.Vehicle.Plate);
-            var opened = commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
+            var opened = await commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
                 ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before), events.Lessons().Minutes) with { Purpose = c.Purpose }
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
@@ -84,37 +84,37 @@ internal static class JobEndpoints
             var state = events.State(id);
             return TypedResults.Ok(Planner.Why(state.Setup, state.Car, new(stepId, SideOf(side))));
         });
-        jobs.MapPost("/{id:guid}/look-over", (Guid id, LookOverCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookOver(s, c.Answers))));
-        jobs.MapPost("/{id:guid}/looks", (Guid id, LookCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Record(s, c.Side, c.Look, c.Seen))));
-        jobs.MapPost("/{id:guid}/rulings", (Guid id, RuleCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Rule(s, c.Side))));
-        jobs.MapPost("/{id:guid}/route", (Guid id, RouteCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Choose(s, c.Route))));
-        jobs.MapPost("/{id:guid}/steps", (Guid id, ClickCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.Outcome, c.Report, c.Note), me.IsLead, board))));
-        jobs.MapPost("/{id:guid}/torques", (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
+        jobs.MapPost("/{id:guid}/look-over", async (Guid id, LookOverCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookOver(s, c.Answers))));
+        jobs.MapPost("/{id:guid}/looks", async (Guid id, LookCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Record(s, c.Side, c.Look, c.Seen))));
+        jobs.MapPost("/{id:guid}/rulings", async (Guid id, RuleCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Rule(s, c.Side))));
+        jobs.MapPost("/{id:guid}/route", async (Guid id, RouteCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Choose(s, c.Route))));
+        jobs.MapPost("/{id:guid}/steps", async (Guid id, ClickCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, me) => JobRules.Click(s, new(new(c.StepId, c.Side), c.Readings, c.Acknowledged, c.Outcome, c.Report, c.Note), me.IsLead, board))));
+        jobs.MapPost("/{id:guid}/torques", async (Guid id, TorqueCommand c, HttpContext http, JobCommands commands, Library library, TimeProvider clock) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Sign(s, new(new(c.StepId, c.Side), c.Index,
                 c.WrenchId is null ? null : TorqueEndpoints.Find(library.Wrenches(), c.WrenchId), c.Crowfoot, c.Unit,
                 c.EnteredValue is { } v ? TorqueReading.From(v, c.Unit, "enteredValue") : null, c.EnteredPerCorner, c.UnverifiedReason)
             { Reason = c.Reason, HandTight = c.HandTight, Shown = c.ShownNm is { } shown ? UnitsNet.Torque.FromNewtonMeters(shown) : null }, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)))));
-        jobs.MapPost("/{id:guid}/findings", (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
+        jobs.MapPost("/{id:guid}/findings", async (Guid id, FindingCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Report(s, c.Kind, c.Side, c.Note))));
         // What a finding would change, before it is reported.
         jobs.MapPost("/{id:guid}/findings/preview", (Guid id, FindingWanted w, EventStore events) => TypedResults.Ok(FindingRules.Preview(events.State(id), w.Kind, w.Side)));
-        jobs.MapPost("/{id:guid}/out-of-order", (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note), board))));
+        jobs.MapPost("/{id:guid}/out-of-order", async (Guid id, OutOfOrderCommand c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.OutOfOrder(s, new(new(c.StepId, c.Side), c.Readings, [], null, null, c.Note), board))));
         // Where the job could go instead, and what that would take; then the change itself.
         jobs.MapGet("/{id:guid}/choices", (Guid id, EventStore events) => TypedResults.Ok(RunSheets.Choices(events.State(id))));
         jobs.MapGet("/{id:guid}/goals", (Guid id, EventStore events) => TypedResults.Ok(GoalChoices.Of(events.State(id))));
-        jobs.MapPost("/{id:guid}/goal", (Guid id, GoalCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Aim(s, c.Goal, c.Reason))));
-        jobs.MapPost("/{id:guid}/beside", (Guid id, BesideCommand c, HttpContext http, JobCommands commands, Library library) =>
+        jobs.MapPost("/{id:guid}/goal", async (Guid id, GoalCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Aim(s, c.Goal, c.Reason))));
+        jobs.MapPost("/{id:guid}/beside", async (Guid id, BesideCommand c, HttpContext http, JobCommands commands, Library library) =>
         {
             var who = library.Technicians().FirstOrDefault(t => t.Id == c.TechnicianId && t.LeftAt is null)
                 ?? throw new InputException(new InputError("technicianId", c.TechnicianId.ToString(), "somebody who works here", "Nobody here has that id."));
-            return TypedResults.Ok(commands.Append(http, id, c, (s, me) => ShownBeforeAlone.Put(s, who.Id, who.Name, me.IsLead)));
+            return TypedResults.Ok(await commands.Append(http, id, c, (s, me) => ShownBeforeAlone.Put(s, who.Id, who.Name, me.IsLead)));
         });
         // The shortest safe stopping point; leaving is refused until it is reached.
         jobs.MapGet("/{id:guid}/overnight", (Guid id, EventStore events) =>
@@ -122,10 +122,10 @@ internal static class JobEndpoints
             var state = events.State(id);
             return TypedResults.Ok(Overnight.Shortest(state.Setup, state.Car, state.Times));
         });
-        jobs.MapPost("/{id:guid}/overnight", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Leave(s))));
-        jobs.MapPost("/{id:guid}/come-back", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.ComeBack(s))));
+        jobs.MapPost("/{id:guid}/overnight", async (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Leave(s))));
+        jobs.MapPost("/{id:guid}/come-back", async (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.ComeBack(s))));
         jobs.MapGet("/{id:guid}/schedule", (Guid id, int people, EventStore events) =>
         {
             var state = events.State(id);
@@ -138,24 +138,24 @@ internal static class JobEndpoints
             var whole = Planner.Make(state.Setup, state.Setup.Start()).Steps;
             return TypedResults.Ok(new JobTorqueCard(SignedFastener.Of(state), TorqueCards.Make(state.Setup, state.Opened!.Sheet, [.. whole, .. state.Remaining.Except(whole)], library.Wrenches(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime))));
         });
-        jobs.MapPost("/{id:guid}/stop-signs", (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));
-        jobs.MapPost("/{id:guid}/stop-signs/settled", (Guid id, SettleStopCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.SettleStop(s, c.Side, c.What))));
-        jobs.MapPost("/{id:guid}/parts/awaited", (Guid id, AwaitCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Await(s, c.What, c.From, c.Expected))));
-        jobs.MapPost("/{id:guid}/parts/came", (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Came(s))));
+        jobs.MapPost("/{id:guid}/stop-signs", async (Guid id, StopCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Stop(s, c.Side, c.Sign, c.Note))));
+        jobs.MapPost("/{id:guid}/stop-signs/settled", async (Guid id, SettleStopCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.SettleStop(s, c.Side, c.What))));
+        jobs.MapPost("/{id:guid}/parts/awaited", async (Guid id, AwaitCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Await(s, c.What, c.From, c.Expected))));
+        jobs.MapPost("/{id:guid}/parts/came", async (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Came(s))));
         jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, HttpContext http, EventStore events, JobCommands commands) =>
         {
             var (state, me) = (events.State(id), commands.Me(http));
             var lift = JobRules.Lift(state, target, "preview", me.IsLead, me.Id);
             return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event.Words())]));
         });
-        jobs.MapPost("/{id:guid}/lifts", (Guid id, LiftCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id))));
-        jobs.MapPost("/{id:guid}/notes", (Guid id, NoteCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) =>
+        jobs.MapPost("/{id:guid}/lifts", async (Guid id, LiftCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id))));
+        jobs.MapPost("/{id:guid}/notes", async (Guid id, NoteCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) =>
             {
                 new Checks().Text("text", c.Text, 500).ThrowIfAny();
                 return s.Opened is null ? throw new UnknownJobException(id) : new NoteAdded(c.Text.Trim());

@@ -71,20 +71,20 @@ internal static class MeasuringEndpoints
             var state = events.State(id);
             return TypedResults.File(Encoding.UTF8.GetBytes(ReadingsCsv.Write(Core.Sides.Both.SelectMany(s => state.Corner(s).Standing()))), "text/csv", $"readings-{id}.csv");
         });
-        jobs.MapPost("/readings", (Guid id, TakeReadings c, HttpContext http, JobCommands commands, ToolBoard board) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, board), board.Today))));
-        jobs.MapPost("/attached", (Guid id, AttachBench c, HttpContext http, JobCommands commands, ToolBoard board) =>
-            TypedResults.Ok(commands.Append(http, id, c, c.Each(board))));
-        jobs.MapPost("/readings/strike", (Guid id, StrikeReading c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Strike(s, c.ReadingId, c.Reason))));
-        jobs.MapPost("/shoes-looked", (Guid id, LookAtShoes c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtShoes(s, c.Side, c.Facts))));
-        jobs.MapPost("/rotor-looked", (Guid id, LookAtRotor c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtRotor(s, c.Side, c.Facts))));
-        jobs.MapPost("/pads-looked", (Guid id, LookAtPads c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtPads(s, c.Facts))));
-        jobs.MapPost("/star-wheel", (Guid id, NoteStarWheel c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NoteStarWheel(s, c.Side, c.Loosens, c.HoleAt))));
+        jobs.MapPost("/readings", async (Guid id, TakeReadings c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Take(s, c.Side, ReadingIn.Resolve(c.Readings, board), board.Today))));
+        jobs.MapPost("/attached", async (Guid id, AttachBench c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(await commands.Append(http, id, c, c.Each(board))));
+        jobs.MapPost("/readings/strike", async (Guid id, StrikeReading c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Strike(s, c.ReadingId, c.Reason))));
+        jobs.MapPost("/shoes-looked", async (Guid id, LookAtShoes c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookAtShoes(s, c.Side, c.Facts))));
+        jobs.MapPost("/rotor-looked", async (Guid id, LookAtRotor c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookAtRotor(s, c.Side, c.Facts))));
+        jobs.MapPost("/pads-looked", async (Guid id, LookAtPads c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookAtPads(s, c.Facts))));
+        jobs.MapPost("/star-wheel", async (Guid id, NoteStarWheel c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.NoteStarWheel(s, c.Side, c.Loosens, c.HoleAt))));
     }
 
     private static Unsaved<T> At<T>(Side side, T? facts, IReadOnlyList<PointReading> readings) where T : class => side == Side.Left ? new(facts, readings, []) : new(facts, [], readings);

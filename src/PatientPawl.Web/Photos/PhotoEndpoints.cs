@@ -23,11 +23,11 @@ internal static class PhotoEndpoints
     public static void MapPhotos(this RouteGroupBuilder api)
     {
         var photos = api.MapGroup("/jobs/{id:guid}/photos").RequireAuthorization();
-        photos.MapPost("/", (Guid id, PhotoCommand c, HttpContext http, JobCommands commands, EventStore events) =>
+        photos.MapPost("/", async (Guid id, PhotoCommand c, HttpContext http, JobCommands commands, EventStore events) =>
         {
             events.State(id);
             var (picture, width, height) = PhotoEncoder.Encode(c.Content);
-            return TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.Keep(s, new(picture.Sha256, width, height, c.Side, c.Of, c.Caption)), picture));
+            return TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Keep(s, new(picture.Sha256, width, height, c.Side, c.Of, c.Caption)), picture));
         }).WithMetadata(new RequestSizeLimitAttribute(MostSentBytes));
         // By its hash a picture is for ever the same; and only whoever may look at the job sees it.
         photos.MapGet("/{sha256}", (Guid id, string sha256, EventStore events, Data.Photos kept) =>

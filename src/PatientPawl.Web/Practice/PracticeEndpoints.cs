@@ -81,12 +81,12 @@ internal static class PracticeEndpoints
                 me.IsLead ? [.. library.Technicians().Where(t => t.LeftAt is null)
                     .Select(t => new LearnerCard(t.Name, Competences.Of(shown[t.Id], today)))] : null));
         });
-        practice.MapPost("/runs", (OpenRun c, HttpContext http, JobCommands commands, Library library) =>
+        practice.MapPost("/runs", async (OpenRun c, HttpContext http, JobCommands commands, Library library) =>
         {
             var scenario = Find(library, c.ScenarioId);
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id",
                 "The job id is empty."));
-            return TypedResults.Ok(commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
+            return TypedResults.Ok(await commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
                 ? PracticeRules.Start(scenario, c.Way, c.JobId.GetHashCode(), library.HouseRules, library.Instruments())
                 : throw new NotAllowedException("That run is open already.", [], [])));
         });
@@ -144,20 +144,20 @@ internal static class PracticeEndpoints
     {
         job.MapGet("/practice", (Guid id, string? stepId, string? side, EventStore events) =>
             TypedResults.Ok(PracticeView.Of(events.State(id), stepId is null ? null : new(stepId, JobEndpoints.SideOf(side)))));
-        job.MapPost("/practice/answer", (Guid id, AnswerCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Answer(s, new(c.StepId, c.Side), c.Option))));
-        job.MapPost("/practice/pick", (Guid id, PickCommand c, HttpContext http, JobCommands commands, EventStore events) =>
+        job.MapPost("/practice/answer", async (Guid id, AnswerCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => PracticeRules.Answer(s, new(c.StepId, c.Side), c.Option))));
+        job.MapPost("/practice/pick", async (Guid id, PickCommand c, HttpContext http, JobCommands commands, EventStore events) =>
         {
             if (PracticeRules.Pick(events.State(id), new(c.StepId, c.Side)) is null) return TypedResults.Ok(new Picked(true, ""));
             PracticeTried? tried = null;
-            commands.Append(http, id, c, (s, _) => tried = PracticeRules.Pick(s, new(c.StepId, c.Side))
+            await commands.Append(http, id, c, (s, _) => tried = PracticeRules.Pick(s, new(c.StepId, c.Side))
                 ?? throw new NotAllowedException("It may be done by now.", ["Pick it once more."], []));
             return TypedResults.Ok(new Picked(false, tried?.Says() ?? ""));
         });
-        job.MapPost("/practice/look", (Guid id, TouchCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.LookAt(s, c.Side, c.Thing))));
-        job.MapPost("/practice/read", (Guid id, ReadCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Read(s, c.Side, c.Kind, c.InstrumentId))));
+        job.MapPost("/practice/look", async (Guid id, TouchCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => PracticeRules.LookAt(s, c.Side, c.Thing))));
+        job.MapPost("/practice/read", async (Guid id, ReadCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => PracticeRules.Read(s, c.Side, c.Kind, c.InstrumentId))));
         job.MapPost("/practice/point", (Guid id, PointWanted w, EventStore events) =>
             TypedResults.Ok(new PointShown(PracticeRules.ReadPoint(events.State(id), w.Side, w.Measurand, w.Place, w.InstrumentId))));
         job.MapPost("/practice/sight", (Guid id, SightWanted w, EventStore events) =>
@@ -165,14 +165,14 @@ internal static class PracticeEndpoints
             var seen = PracticeRules.Sight(events.State(id), w.Side, w.Look);
             return TypedResults.Ok(new SightShown(seen, LookCatalogue.Words(seen)));
         });
-        job.MapPost("/practice/help", (Guid id, RunCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Help(s))));
-        job.MapPost("/practice/return", (Guid id, ReturnCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => PracticeRules.Return(s, c.Target))));
-        job.MapPost("/practice/end", (Guid id, RunCommand c, HttpContext http, JobCommands commands, EventStore events, Library library,
+        job.MapPost("/practice/help", async (Guid id, RunCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => PracticeRules.Help(s))));
+        job.MapPost("/practice/return", async (Guid id, ReturnCommand c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => PracticeRules.Return(s, c.Target))));
+        job.MapPost("/practice/end", async (Guid id, RunCommand c, HttpContext http, JobCommands commands, EventStore events, Library library,
             TimeProvider clock) =>
         {
-            var ended = commands.Append(http, id, c, (s, _) => PracticeRules.End(s));
+            var ended = await commands.Append(http, id, c, (s, _) => PracticeRules.End(s));
             var state = events.State(id);
             library.Show(state.Log[0].TechnicianId, [.. Debrief.Of(state).Shown.Select(s => s.Competence)],
                 state.Opened!.Practice!.ScenarioId, Today(clock));

@@ -17,9 +17,9 @@ internal static class ProvingEndpoints
         api.MapPost("/bench/parking-hold", (ParkingHoldFacts facts) => TypedResults.Ok(ParkingHold.Judge(facts)));
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/proof", (Guid id, EventStore events) => TypedResults.Ok(JobProof.Of(events.State(id))));
-        jobs.MapPost("/bed-in", (Guid id, DriveBedIn c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.DriveBedIn(s, c.Facts, c.Driven))));
-        jobs.MapPost("/parking-hold", (Guid id, TryHold c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.TryHold(s, c.Facts))));
+        jobs.MapPost("/bed-in", async (Guid id, DriveBedIn c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.DriveBedIn(s, c.Facts, c.Driven))));
+        jobs.MapPost("/parking-hold", async (Guid id, TryHold c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.TryHold(s, c.Facts))));
     }
 }

@@ -79,16 +79,16 @@ internal static class RetractionEndpoints
 
         var jobs = api.MapGroup("/jobs/{id:guid}").RequireAuthorization();
         jobs.MapGet("/retraction", (Guid id, string side, double? turnsNow, EventStore events) => TypedResults.Ok(View(events.State(id), JobEndpoints.SideOf(side)!.Value, turnsNow)));
-        jobs.MapPost("/retraction/points", (Guid id, NotePoint c, HttpContext http, JobCommands commands, ToolBoard board) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.NotePoint(s, c.Side, c.Point, c.InstrumentId, board))));
-        jobs.MapPost("/retraction/points/strike", (Guid id, StrikePoint c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.StrikePoint(s, c.Side, c.PointId, c.Reason))));
-        jobs.MapPost("/retraction/pistons", (Guid id, MeasurePistons c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.MeasurePistons(s, c.Side, c.Pistons))));
-        jobs.MapPost("/retraction/tries", (Guid id, TryCaliper c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.TryCaliper(s, c.Side, c.Turns, c.Passes))));
-        jobs.MapPost("/retraction/looked", (Guid id, LookAtRetraction c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(commands.Append(http, id, c, (s, _) => JobRules.LookAtRetraction(s, c.Side, c.Facts))));
+        jobs.MapPost("/retraction/points", async (Guid id, NotePoint c, HttpContext http, JobCommands commands, ToolBoard board) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.NotePoint(s, c.Side, c.Point, c.InstrumentId, board))));
+        jobs.MapPost("/retraction/points/strike", async (Guid id, StrikePoint c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.StrikePoint(s, c.Side, c.PointId, c.Reason))));
+        jobs.MapPost("/retraction/pistons", async (Guid id, MeasurePistons c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.MeasurePistons(s, c.Side, c.Pistons))));
+        jobs.MapPost("/retraction/tries", async (Guid id, TryCaliper c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.TryCaliper(s, c.Side, c.Turns, c.Passes))));
+        jobs.MapPost("/retraction/looked", async (Guid id, LookAtRetraction c, HttpContext http, JobCommands commands) =>
+            TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.LookAtRetraction(s, c.Side, c.Facts))));
     }
 
     private static JobRetractionView View(JobState state, Side side, double? turnsNow)
