@@ -19,9 +19,9 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private readonly VehicleIndex _vehicles = new(database);
     private readonly Photos _photos = new(database);
 
-    // Folding a job takes tens of milliseconds: those asked for last are kept folded, with the hash their chains end in. A board has far
-    // fewer cars in hand.
-    private const int Kept = 200;
+    // Folding a job takes tens of milliseconds, and a folded one some hundred kilobytes: those asked for last are kept, with the hash their
+    // chains end in. A board has far fewer cars in hand.
+    private const int Kept = 64;
     private readonly Latest<JobState> _states = new(Kept);
     private readonly Latest<string> _tails = new(Kept);
 

@@ -11,7 +11,6 @@ namespace PatientPawl.Data;
 internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
 {
     private const int MostTogether = 32;
-    private const string Savepoint = "turn";
 
     // SQLite's primary result code: https://www.sqlite.org/rescode.html
     private const int Constraint = 19;
@@ -101,18 +100,18 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
 
     private void Within(Turn turn, SqliteTransaction transaction)
     {
-        transaction.Save(Savepoint);
+        Execute(transaction, "savepoint turn", []);
         try
         {
             turn.Work(_connection!, transaction);
         }
         catch (Exception e) when (e is not SqliteException { SqliteErrorCode: not Constraint })
         {
-            transaction.Rollback(Savepoint);
+            Execute(transaction, "rollback to turn", []);
             turn.Fails(e);
         }
 
-        transaction.Release(Savepoint);
+        Execute(transaction, "release turn", []);
     }
 
     private void Close()
