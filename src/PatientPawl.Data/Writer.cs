@@ -151,7 +151,16 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
 
         public override void MakeKnown()
         {
-            if (Failure is null) committed?.Invoke(_result);
+            if (Failure is not null) return;
+            try
+            {
+                committed?.Invoke(_result);
+            }
+            catch (Exception e)
+            {
+                // It is stored, as those are that were stored with it; only whoever asked for this is told.
+                Fails(e);
+            }
         }
 
         public override void Answer()

@@ -54,6 +54,14 @@ public sealed class WriterTests : IDisposable
     }
 
     [Fact]
+    public async Task What_goes_wrong_after_the_commit_is_told_to_nobody_who_was_only_stored_with_it()
+    {
+        var refused = await Together("a", "?b", "c");
+        refused.Keys.ShouldBe(["?b"]);
+        Things().ShouldBe(["?b", "a", "c", "first"]);
+    }
+
+    [Fact]
     public async Task Hundreds_at_once_are_each_stored_once_whoever_of_them_is_refused()
     {
         var all = await Task.WhenAll(Enumerable.Range(0, 400).Select(i => Task.Run(async () =>
@@ -115,6 +123,7 @@ public sealed class WriterTests : IDisposable
     {
         // Others see it by now.
         Things().ShouldContain(name);
+        if (name.StartsWith('?')) throw new InvalidOperationException("Nobody listens.");
         _happened.Add($"known {name}");
     }
 

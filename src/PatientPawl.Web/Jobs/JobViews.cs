@@ -15,7 +15,7 @@ namespace PatientPawl.Web.Jobs;
 public sealed class JobViews(EventStore events, IOptions<JsonOptions> json)
 {
     // A board has far fewer cars in hand.
-    private const int Most = 200;
+    private const int Most = 64;
 
     private readonly Latest<byte[]> _made = new(Most);
 
