@@ -10,7 +10,8 @@ export default defineConfig({
   timeout: 120_000,
   // A shared machine may take many times as long as a quiet one.
   expect: { timeout: 20_000 },
-  workers: 2,
+  // One more than the processors of the smallest machine: a browser waits for its next frame half of the time.
+  workers: 3,
   fullyParallel: false,
   retries: 0,
   reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],

@@ -220,11 +220,11 @@ const sender = (request: APIRequestContext, jobId: string) => async (path: strin
 };
 
 /** Clicks on by the API, bolts and all, until a step is reached or nothing is next; says where it ended. */
-export async function advance(request: APIRequestContext, jobId: string, until: (now: Step) => boolean = () => false): Promise<Step | null> {
+export async function advance(request: APIRequestContext, jobId: string, until: (now: Step, title: string) => boolean = () => false): Promise<Step | null> {
   const send = sender(request, jobId);
   for (let i = 0; i < 160; i++) {
     const { now } = (await (await request.get(`/api/jobs/${jobId}`)).json()).sheet;
-    if (!now || until(now.step)) return now?.step ?? null;
+    if (!now || until(now.step, now.step.side ? `${now.name}, ${now.step.side}` : now.name)) return now?.step ?? null;
     const left = now.torque ? now.torque.perCorner - now.signed.length : 0;
     const crowfoot = left > 0 && !now.torque.socketReaches ? { extensionMm: 50, angleFromInLineDeg: 90 } : null;
     const set = left > 0 && (await (await request.post("/api/bench/torque-line", { data: { line: now.torque, wrenchId: null, crowfoot } })).json());
@@ -247,7 +247,7 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
       acknowledged: now.cautions.filter((c: { mustAcknowledge: boolean }) => c.mustAcknowledge).map((c: { id: string }) => c.id),
       outcome: null,
       report: now.needsReport ? { succeeded: true, words: "Both at the back stop", codes: "" } : null,
-      note: null,
+      note: now.noteWanted ? "Seen to and put right" : null,
     });
   }
   throw new Error("the job did not end within 160 clicks");

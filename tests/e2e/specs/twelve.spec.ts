@@ -193,6 +193,11 @@ const SIZES = [
 test("twelve everyday questions are answered within ten seconds and four actions, on every size", async ({ page }) => {
   test.setTimeout(400_000);
   await signIn(page);
+  // Each question begins on the board with nothing typed before.
+  await page.addInitScript(() => {
+    if (location.pathname !== "/") return;
+    for (const key of Object.keys(localStorage)) if (/^(draft|quick)/.test(key)) localStorage.removeItem(key);
+  });
   const id = await jobAt(page.request, "GNT 077", "pads", "cable", 71);
   // The left side is together and its pins are signed; the right one comes next.
   await advance(page.request, id, (now) => now.side === "right" && now.stepId === "caliper-off");
@@ -204,10 +209,6 @@ test("twelve everyday questions are answered within ten seconds and four actions
   for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height });
     for (const { asks, px, how } of QUESTIONS) {
-      await page.goto("/");
-      await page.evaluate(() => {
-        for (const key of Object.keys(localStorage)) if (/^(draft|quick)/.test(key)) localStorage.removeItem(key);
-      });
       await page.goto("/");
       await expect(page.locator("a[href^='/jobs/']").first()).toBeVisible();
       const hand = new Hand(page);

@@ -1,18 +1,44 @@
-import { Component, lazy, Suspense, useMemo, useState, type ComponentType, type ReactNode } from "react";
+import { Component, useEffect, useState, type ComponentType, type ReactNode } from "react";
 import { Shell } from "./Shell";
 
+type Load = () => Promise<ComponentType>;
+
+// Opened once, a page is there at once.
+const fetched = new Map<Load, ComponentType>();
+
 /** A page that is fetched when it is opened. When it cannot be, that is said, and it can be tried again; nothing goes blank. */
-export function Late({ load }: { load: () => Promise<ComponentType> }) {
+export function Late({ load }: { load: Load }) {
   const [attempt, setAttempt] = useState(0);
-  // A failed fetch is remembered by the page that failed: each attempt is a new one.
-  const Page = useMemo(() => lazy(async () => ({ default: await load() })), [load, attempt]);
   return (
     <Boundary key={attempt} again={() => setAttempt((n) => n + 1)}>
-      <Suspense fallback={<Shell title="">{null}</Shell>}>
-        <Page />
-      </Suspense>
+      <Fetched load={load} />
     </Boundary>
   );
+}
+
+/** Not by Suspense, which holds back for 300 ms whatever comes after a place was shown empty: every page would be that much later. */
+function Fetched({ load }: { load: Load }) {
+  const [page, setPage] = useState<{ Page: ComponentType } | { failure: unknown } | undefined>(() => {
+    const Page = fetched.get(load);
+    return Page && { Page };
+  });
+  useEffect(() => {
+    if (fetched.has(load)) return;
+    let here = true;
+    load().then(
+      (Page) => {
+        fetched.set(load, Page);
+        if (here) setPage({ Page });
+      },
+      (failure: unknown) => here && setPage({ failure }),
+    );
+    return () => {
+      here = false;
+    };
+  }, [load]);
+  if (!page) return <Shell title="">{null}</Shell>;
+  if ("failure" in page) throw page.failure;
+  return <page.Page />;
 }
 
 /** Catches what a page throws, says so in its place, and offers to try again. */
