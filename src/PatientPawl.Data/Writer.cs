@@ -19,6 +19,10 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
     private readonly Queue<Turn> _waiting = [];
     private bool _busy;
 
+    // Held while something is stored: whoever closes the writer does so between two transactions.
+    private readonly Lock _storing = new();
+    private bool _closed;
+
     // The statements that every append runs, prepared once; one thread at a time is at work here.
     private readonly Dictionary<string, SqliteCommand> _prepared = new(StringComparer.Ordinal);
     private SqliteConnection? _connection;
@@ -71,7 +75,7 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
             while (together.Count < MostTogether && _waiting.TryDequeue(out var next)) together.Add(next);
         }
 
-        Store(together);
+        lock (_storing) Store(together);
         foreach (var turn in together) turn.Answer();
         lock (_lock) return _busy = _waiting.Count > 0;
     }
@@ -80,6 +84,7 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
     {
         try
         {
+            ObjectDisposedException.ThrowIf(_closed, this);
             _connection ??= open();
             using (var transaction = _connection.BeginTransaction(IsolationLevel.Serializable, deferred: false))
             {
@@ -122,7 +127,15 @@ internal sealed class Writer(Func<SqliteConnection> open) : IDisposable
         _connection = null;
     }
 
-    public void Dispose() => Close();
+    /// <summary>Waits for the write at hand; whoever comes after it is told.</summary>
+    public void Dispose()
+    {
+        lock (_storing)
+        {
+            _closed = true;
+            Close();
+        }
+    }
 
     /// <summary>One write, from when it came to its answer.</summary>
     private abstract class Turn

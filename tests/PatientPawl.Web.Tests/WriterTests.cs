@@ -54,6 +54,29 @@ public sealed class WriterTests : IDisposable
     }
 
     [Fact]
+    public async Task Who_closes_it_waits_for_the_write_at_hand_and_whoever_comes_after_is_told()
+    {
+        using var database = new Database(Directory.CreateTempSubdirectory("pawl-writer").FullName);
+        using var written = new ManualResetEventSlim();
+        var begun = new TaskCompletionSource();
+        var write = Task.Run(() => database.Write((c, t) =>
+        {
+            c.Execute("create table thing(name text primary key) strict", transaction: t);
+            begun.SetResult();
+            written.Wait();
+            return c.Execute("insert into thing values('a')", transaction: t);
+        }));
+        await begun.Task;
+        var closed = Task.Run(database.Dispose);
+        await Task.WhenAny(closed, Task.Delay(200));
+        closed.IsCompleted.ShouldBeFalse();
+        written.Set();
+        (await write).ShouldBe(1);
+        await closed;
+        Should.Throw<ObjectDisposedException>(() => database.Write((c, t) => c.Execute("insert into thing values('b')", transaction: t)));
+    }
+
+    [Fact]
     public async Task What_goes_wrong_after_the_commit_is_told_to_nobody_who_was_only_stored_with_it()
     {
         var refused = await Together("a", "?b", "c");
