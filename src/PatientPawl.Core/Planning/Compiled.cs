@@ -187,6 +187,7 @@ internal sealed class CompiledCatalogue
     // Setups are equal by value. A shop has a few hundred at most; a cache that grew past that starts anew.
     private const int Most = 1000;
     private static readonly ConcurrentDictionary<PlanSetup, CompiledCatalogue> Cache = new();
+    private static int _added;
 
     private readonly Dictionary<StepKey, BoundStep> _byKey;
 
@@ -236,7 +237,8 @@ internal sealed class CompiledCatalogue
     public static CompiledCatalogue For(PlanSetup setup)
     {
         if (Cache.TryGetValue(setup, out var known)) return known;
-        if (Cache.Count >= Most) Cache.Clear();
+        // Counted here: to be asked how many it has, the dictionary takes every lock of its own.
+        if (Interlocked.Increment(ref _added) % Most == 0) Cache.Clear();
         return Cache.GetOrAdd(setup, s => new(s));
     }
 
