@@ -96,7 +96,7 @@ internal static class Walking
         // The state before each step of the present order: a moved run is tried from where the two orders part to where they meet again.
         var before = new byte[(n + 1) * slots];
         Span<byte> state = stackalloc byte[slots];
-        var (best, against) = (CostOf(now), Against(setup, first, order));
+        var (best, against) = (CostOf(now, int.MaxValue), Against(setup, first, order));
         start.Raw.CopyTo(before);
         Follow(now, 0, n);
         for (var (sweep, moved) = (0, true); moved && sweep < 3; sweep++)
@@ -119,7 +119,7 @@ internal static class Walking
                         Array.Copy(now, from + length, next, from, n - from - length);
                         Array.Copy(next, to, next, to + length, n - to - length);
                         Array.Copy(now, from, next, to, length);
-                        if (CostOf(next) is var cost && cost >= best) continue;
+                        if (CostOf(next, best) is var cost && cost >= best) continue;
                         var (part, meet) = (Math.Min(from, to), Math.Max(from, to) + length);
                         if (!Meets(next, part, meet, state)) continue;
                         candidate.Clear();
@@ -169,7 +169,8 @@ internal static class Walking
 
         bool Alike(int a, int b) => place[a] == place[b] || (tool[a] & tool[b]) != 0;
 
-        int CostOf(int[] indices)
+        // Counted no further than the limit.
+        int CostOf(int[] indices, int limit)
         {
             var (cost, here, held) = (0, place[indices[0]], 0L);
             foreach (var i in indices)
@@ -179,6 +180,7 @@ internal static class Walking
                 if (tool[i] == 0) continue;
                 if ((tool[i] & ~held) != 0) cost++;
                 held = tool[i];
+                if (cost >= limit) return cost;
             }
 
             return cost;
