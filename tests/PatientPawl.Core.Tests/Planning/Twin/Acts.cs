@@ -36,7 +36,8 @@ internal static class Acts
         return step.StepId switch
         {
             "spindle-verified" => corner.SpindleBack ? null : "not-back",
-            "circuit-looked" => corner.HasAir ? "fluid-shows" : null,
+            // Who opened it wiped it down: air behind a dry hose is seen by nobody.
+            "circuit-looked" => corner is { HasAir: true, Wiped: false } ? "fluid-shows" : null,
             "service-verified" => car.InService ? "in-service" : car.Applied ? "applied" : null,
             "service-looked" => car.InService ? null : "lost",
             "cable-looked" => car.CableSlack ? null : "tight",
@@ -201,7 +202,7 @@ internal static class Acts
         ["lifted"] = Car(car => car.OnStands = true, Doing.Raises),
         ["wheel-off"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: false } && c.Nuts is Nut.Loose or Nut.ByHand, "the nuts or the pilot hold it"); (c.WheelOn, c.Nuts) = (false, Nut.Out); }),
         ["wheel-freed"] = Corner((_, c) => { Can(c is { WheelOn: true, WheelStuck: true }, "nothing is stuck"); c.WheelStuck = false; }),
-        ["pipes-sound"] = Car(car => { Can(car.PipesUnsound, "they are sound"); car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
+        ["pipes-sound"] = Car(car => { Can(car.PipesUnsound, "they are sound"); car.PipesUnsound = false; foreach (var c in car.Both) (c.HasAir, c.Wiped, c.BleedScrew) = (true, true, Nut.ByHand); car.Touch(); }, Doing.UnderCar),
         ["service-entered"] = Car(car => { Can(car.IgnitionOn, "no power"); IntoService(car); }, Doing.LetsGo),
         ["service-entered-car"] = Car(car => { Can(car.IgnitionOn, "no power"); IntoService(car); }, Doing.LetsGo),
         ["puller-released"] = Car(IntoService, Doing.LetsGo),
@@ -266,7 +267,7 @@ internal static class Acts
         }, Doing.HandsAtCaliper),
         ["shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: false }, "the hat covers them"); c.ShoesOn = false; car.Moved(); }, Doing.HandsInHat),
         ["new-shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: true }, "the hat covers them"); (c.ShoesOn, c.ShoesNew) = (false, false); car.Moved(); }, Doing.HandsInHat),
-        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Banjo) = (true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Wiped, c.Banjo) = (true, true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
         ["old-caliper-back"] = Corner((car, c) => { Can(c.CaliperAway, "it is there"); (c.CaliperAway, c.HoseOff, c.Banjo) = (false, false, Nut.ByHand); car.Touch(); }),
         ["holding-nuts-on"] = Corner((_, c) => { Can(c is { RotorOn: true, WheelOn: false }, "nothing to hold"); c.TwoNuts = true; }),
         ["holding-nuts-off"] = Corner((_, c) => { Can(c.TwoNuts, "none there"); c.TwoNuts = false; }),
@@ -296,7 +297,7 @@ internal static class Acts
             Can(c is { PadsIn: false, CaliperAway: false } && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it, or it is away");
             Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
             c.PistonIn = true;
-            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.Wiped, c.BleedScrew) = (true, true, Nut.ByHand);
             car.Touch();
         }, Doing.HandsAtCaliper),
         ["piston-levered"] = Corner((car, c) =>
@@ -304,7 +305,7 @@ internal static class Acts
             Can(c is { CaliperOn: true, PadsIn: true, RotorOn: true, WheelOn: false } && !car.Made.IsFixed, "there is nothing to lever against");
             Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
             c.PistonIn = true;
-            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.Wiped, c.BleedScrew) = (true, true, Nut.ByHand);
             car.ReservoirSeen = false;
             car.Touch();
         }, Doing.HandsAtCaliper),
@@ -313,12 +314,12 @@ internal static class Acts
         {
             Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "the pads are before it");
             Can(!car.Made.IsMotor || c.SpindleBack, "the spindle stands behind it");
-            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.BleedScrew) = (true, Nut.ByHand);
+            if (car.Made.Rules.FluidRoom == FluidRoomRule.OpenBleeder) (c.HasAir, c.Wiped, c.BleedScrew) = (true, true, Nut.ByHand);
             car.Touch();
         }, Doing.HandsAtCaliper),
-        ["circuit-opened"] = Corner((car, c) => { Can(!c.WheelOn, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
-        ["hose-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, HoseOff: false, HoseBad: true }, "the hose is sound, or there is nothing at its end"); (c.HoseBad, c.HasAir, c.Banjo) = (false, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
-        ["bleed-screw-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, BleedScrewBad: true }, "the screw is sound, or away"); (c.BleedScrewBad, c.HasAir, c.BleedScrew) = (false, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["circuit-opened"] = Corner((car, c) => { Can(!c.WheelOn, "nobody reaches the screw"); (c.HasAir, c.Wiped, c.BleedScrew) = (true, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["hose-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, HoseOff: false, HoseBad: true }, "the hose is sound, or there is nothing at its end"); (c.HoseBad, c.HasAir, c.Wiped, c.Banjo) = (false, true, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
+        ["bleed-screw-renewed"] = Corner((car, c) => { Can(c is { WheelOn: false, CaliperAway: false, BleedScrewBad: true }, "the screw is sound, or away"); (c.BleedScrewBad, c.HasAir, c.Wiped, c.BleedScrew) = (false, true, true, Nut.ByHand); car.Touch(); }, Doing.HandsAtCaliper),
         ["cable-renewed"] = Corner((car, c) => { Can(c.CableBad && car is { CableSlack: true, OnStands: true }, "the cable is sound, or tight"); c.CableBad = false; car.Moved(); }, Doing.HandsAtCaliper | Doing.UnderCar),
         ["hub-mended"] = Corner((_, c) => { Can(c is { HubBad: true, WheelOn: false, PadsIn: false }, "nothing is broken, or nobody gets at it"); c.HubBad = false; }, Doing.HandsAtCaliper),
         ["speed-sensor-mended"] = Corner((_, c) => { Can(c is { SpeedSensorBad: true, WheelOn: false }, "nothing is broken, or nobody gets at it"); c.SpeedSensorBad = false; }, Doing.HandsAtCaliper),
@@ -369,7 +370,7 @@ internal static class Acts
         ["lead-signs"] = Corner((_, c) => c.LeadLooked = true),
         ["wheel-on"] = Corner((_, c) => { Can(c is { WheelOn: false, TwoNuts: false, RotorOn: true }, "something is in its way"); (c.WheelOn, c.Nuts) = (true, Nut.ByHand); }),
         ["wheel-torqued"] = Corner((_, c) => { Can(c.WheelOn && c.Nuts != Nut.Tight, "nothing to torque"); c.Nuts = Nut.Tight; }, Doing.OnItsWheels),
-        ["corner-bled"] = Corner((car, c) => { Can(!c.WheelOn && !c.HoseOff, "nobody reaches the screw"); (c.HasAir, c.BleedScrew) = (false, Nut.ByHand); car.Touch(); }, Doing.Bleeds | Doing.Pedal),
+        ["corner-bled"] = Corner((car, c) => { Can(!c.WheelOn && !c.HoseOff, "nobody reaches the screw"); (c.HasAir, c.Wiped, c.BleedScrew) = (false, false, Nut.ByHand); car.Touch(); }, Doing.Bleeds | Doing.Pedal),
         ["bleed-screw-torqued"] = Corner((car, c) => { Can(c.BleedScrew == Nut.ByHand, "nothing to torque"); c.BleedScrew = Nut.Tight; car.Touch(); }),
         ["pedal-proved"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
         ["pedal-proved-routine"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),

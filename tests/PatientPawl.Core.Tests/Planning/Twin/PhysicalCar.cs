@@ -11,7 +11,7 @@ internal enum Nut { Tight, Loose, Out, ByHand }
 internal sealed class PhysicalCorner
 {
     public bool WheelOn = true, RotorOn = true, RotorNew, RotorOily = true, BracketOn = true, CaliperOn = true, CaliperAway, CaliperNew, PadsIn = true, PadsNew, TwoNuts, Swung;
-    public bool PistonIn, SpindleBack, LeverOnStop, HasAir, HoseOff, ActuatorOn = true, ActuatorPlugged = true, ShoesOn = true, ShoesNew, ShoesBackedOff, SpotOn = true;
+    public bool PistonIn, SpindleBack, LeverOnStop, HasAir, Wiped, HoseOff, ActuatorOn = true, ActuatorPlugged = true, ShoesOn = true, ShoesNew, ShoesBackedOff, SpotOn = true;
     public bool CableEndOn = true, HubClean, LandsClean, PinsGreased, PlateClean, Judged, LookedAt, ShoesJudged, WrongParts, Ridge, ScrewBroken, ScrewLeftOut, RotorStuck, WheelStuck, ClipsBad, PinsBad, HoseBad, BleedScrewBad, CableBad, HubBad, SpeedSensorBad, NoSensor, NoRoom, TurnsHome, MethodKnown = true;
     public Nut Nuts = Nut.Tight, Screws = Nut.Tight, BracketBolts = Nut.Tight, PinBolts = Nut.Tight, Banjo = Nut.Tight, BleedScrew = Nut.Tight, SpotBolts = Nut.Tight, ActuatorScrews = Nut.Tight;
     public bool HasScrews, OldBracketBolts, OldPinBolts, SpareBracketBolts, SparePinBolts, LeadLooked;

@@ -236,7 +236,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
             switch (card.Kind)
             {
                 case FindingKind.FluidShows:
-                    corner.HasAir = true;
+                    (corner.HasAir, corner.Wiped) = (true, false);
                     _car.Touch();
                     break;
                 case FindingKind.StuckRotor:
