@@ -180,7 +180,7 @@ internal static class Acts
 
     private static readonly Dictionary<string, Act> All = new(StringComparer.Ordinal)
     {
-        ["look-over"] = Car(_ => { }),
+        ["look-over"] = Car(car => car.LookedOver = true),
         ["identify"] = Corner((_, _) => { }, Doing.OnItsWheels),
         ["choose-route"] = Car(_ => { }),
         ["side-looked"] = Corner((_, c) => { Can(!c.WheelOn, "the wheel hides it"); c.LookedAt = true; }),
@@ -227,8 +227,8 @@ internal static class Acts
         ["actuator-off"] = Corner((_, c) => { Can(c is { ActuatorPlugged: false, CaliperAway: false }, "still plugged"); (c.ActuatorOn, c.ActuatorScrews) = (false, Nut.Out); }),
         ["spindle-back"] = Corner((car, c) => { Can(!c.ActuatorOn && !car.Applied || !c.ActuatorOn, "the actuator covers it"); c.SpindleBack = true; car.Moved(); }),
         ["spindle-verified"] = Corner((_, _) => { }, Doing.HandsAtCaliper),
-        ["cable-slack"] = Car(car => { car.CableSlack = true; foreach (var c in car.Both) c.LeverOnStop = true; car.Moved(); }, Doing.UnderCar),
-        ["shoe-cable-slack"] = Car(car => { car.CableSlack = true; car.Moved(); }, Doing.UnderCar),
+        ["cable-slack"] = Car(car => { Can(!car.CableSlack, "it is slack"); car.CableSlack = true; foreach (var c in car.Both) c.LeverOnStop = true; car.Moved(); }, Doing.UnderCar),
+        ["shoe-cable-slack"] = Car(car => { Can(!car.CableSlack, "it is slack"); car.CableSlack = true; car.Moved(); }, Doing.UnderCar),
         ["cable-looked"] = Car(_ => { }, Doing.UnderCar),
         ["hat-plug-out"] = Part(Fitting.HatPlug, true),
         ["hat-plug-in"] = Part(Fitting.HatPlug, false),

@@ -84,6 +84,8 @@ internal static class Monitors
         Any(Doing.Wakes, "woken with a spot caliper off and auto-apply on", (car, c) => !c.SpotOn && !car.AutoApplyOff, s => s.IsSpot && s.IsElectric),
         When(Doing.Wakes, "woken with spindles back and no pedal", (car, _) => car.Both.Any(c => c.SpindleBack) && !car.PedalUp && car.Touched > 0, s => s.IsMotor),
 
+        When(Doing.Wakes, "a box woken over calipers that no pedal has brought up", (car, _) => !MechanismAsItCame(car) && car.Touched > 0 && !car.PedalUp, s => s.IsPuller),
+
         // Hands.
         When(Doing.HandsAtCaliper, "hands at a caliper that can close", CanMove, s => s.IsCaliperType && s.IsElectric),
         When(Doing.HandsAtCaliper, "hands at a caliper with the ignition on", (car, _) => car.IgnitionOn && !HeldAwake(car), s => s.IsCaliperType && s.IsElectric),
@@ -97,7 +99,8 @@ internal static class Monitors
         Step("caliper-off caliper-swung", "a caliper pulled off an applied brake", (car, _) => car.Applied, Caliper),
         Step("caliper-off caliper-swung", "a caliper pulled off a tight cable", (car, _) => !car.CableSlack, s => s.HasLever),
         Step("caliper-off caliper-swung", "a caliper pulled off a spindle that is out", (_, c) => !c.SpindleBack, s => s.IsMotor),
-        Step("caliper-off caliper-swung fixed-caliper-off pads-out circuit-opened", "a brake opened that can press itself", (car, _) => car.SelfPressing),
+        Step("self-pressure-off", "the maker's procedure begun before anybody asked whether this car presses its brakes", (car, _) => !car.LookedOver),
+        Step("caliper-off caliper-swung fixed-caliper-off pads-out circuit-opened pipes-sound", "a brake opened that can press itself", (car, _) => car.SelfPressing),
         Step("caliper-off caliper-swung", "a caliper pulled off by its wear sensor's lead", (_, c) => !c.NoSensor && !c.Off.Contains(Fitting.WearSensor), s => s.Has(Fitting.WearSensor)),
         Step("pads-out pads-kept-out", "pads drawn out of a fixed caliper by the sensor's lead", (_, c) => !c.NoSensor && !c.Off.Contains(Fitting.WearSensor), s => s.IsFixed && s.Has(Fitting.WearSensor)),
         Step("bracket-off fixed-caliper-off old-caliper-away hose-renewed", "a hose pulled by its bracket", (_, c) => !c.Off.Contains(Fitting.HoseBracket), s => s.Has(Fitting.HoseBracket)),
@@ -105,6 +108,7 @@ internal static class Monitors
         Step("star-wheel-backed star-wheel-again", "a star wheel backed off against a tight cable", (car, _) => !car.CableSlack, s => s.HasCable),
         Step("actuator-unplugged", "unplugged from a car that is awake", (car, _) => !car.Asleep),
         Step("actuator-unplugged", "unplugged with the ignition on", (car, _) => car.IgnitionOn),
+        Step("actuator-on", "an actuator over a spindle that is still out", (_, c) => !c.SpindleBack),
         // An actuator whose caliper is off holds nothing.
         Step("actuator-unplugged", "unplugged from an applied brake", (car, c) => car.Applied && c.CaliperOn),
         Step("actuator-off", "an actuator taken off an applied brake", (car, c) => car.Applied && c.CaliperOn),
@@ -177,6 +181,9 @@ internal static class Monitors
         Step("fixed-caliper-on spot-on", "a caliper over a rotor that nothing holds", (_, c) => !Held(c)),
         Step("pads-in pads-back", "pads into a bracket that is loose", (_, c) => c.BracketBolts != Nut.Tight),
         Step("pads-in pads-back", "pads in over shoes that are not set", (car, c) => c.ShoesBackedOff && (car.CableSlack || !car.Made.PullsCables), Hat),
+        Step("bracket-on", "a bracket in the way of a rotor that is still to go on", (_, c) => !c.RotorOn, s => !s.RotorComesOffWithBracketOn),
+        Step("rotor-screws-torqued", "screws torqued with one broken off in its hole", (_, c) => c.ScrewBroken),
+        Step("pads-in", "new pads on a rotor that is still to go", (car, c) => car.RotorsGo && !c.RotorNew),
         Step("pads-back", "old pads on a new rotor", (_, c) => c.RotorNew),
         Step("pads-in", "new pads in with the piston out", (_, c) => !c.PistonIn),
         Step("caliper-on caliper-down", "a caliper put on over dry pins", (_, c) => !c.PinsGreased),

@@ -28,7 +28,7 @@ internal sealed class PhysicalCorner
 /// </summary>
 internal sealed class PhysicalCar
 {
-    public bool OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, ToolHolds, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble, LampLit;
+    public bool LookedOver, OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, ToolHolds, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble, LampLit;
     public bool Applied = true;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;

@@ -69,7 +69,7 @@ public class TwinTests(ITestOutputHelper output)
         {
             foreach (var step in CompiledCatalogue.For(setup).Steps.Concat(CompiledCatalogue.For(setup).OnlyByChoice).Where(s => Acts.Has(s.Key.StepId)))
             {
-                for (var planted = 0; planted < 40; planted++)
+                for (var planted = 0; planted < 60; planted++)
                 {
                     var car = PhysicalCar.For(setup);
                     for (var faults = random.Next(1, 6); faults > 0; faults--)

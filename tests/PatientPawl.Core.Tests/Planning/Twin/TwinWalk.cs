@@ -153,6 +153,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
             return false;
         }
 
+        if (Looks.Needless(State, step)) Harms.Add($"sent to look at what is known, at {step}");
         Watch(step);
         _last = (State, _car.Copy(), step);
         var bound = CompiledCatalogue.For(Setup).Find(step)!;

@@ -1,0 +1,25 @@
+using PatientPawl.Core.Jobs;
+using PatientPawl.Core.Planning;
+
+namespace PatientPawl.Core.Tests.Planning.Twin;
+
+/// <summary>A look settles a doubt. Where there is none nobody is sent to look: what is asked twice is soon answered without looking. Common practice, no source.</summary>
+internal static class Looks
+{
+    private static readonly Dictionary<string, Condition> InDoubt = new(StringComparer.Ordinal)
+    {
+        ["codes-read"] = Core.Planning.Car.Codes.Is(Codes.Unread),
+        ["self-pressure-off"] = Core.Planning.Car.SelfPressure.Is(SelfPressure.NotRuledOut),
+        ["service-verified"] = Core.Planning.Car.Brake.Is(ParkingBrake.Unknown),
+        ["service-looked"] = Core.Planning.Car.Brake.Is(ParkingBrake.ServiceInDoubt),
+        ["cable-looked"] = Core.Planning.Car.Cable.Is(CableRun.Unknown),
+        ["spindle-verified"] = Corner.Spindle.Is(Spindle.Unknown),
+        ["circuit-looked"] = Corner.Hydraulics.Is(HydraulicsState.Unknown),
+        ["verdict-settled"] = Corner.Doubt.Is(Doubt.Open),
+        ["side-looked"] = Corner.Looked.Is(Done.No),
+    };
+
+    /// <summary>True for a look at what is known.</summary>
+    public static bool Needless(CarState state, StepKey step) =>
+        InDoubt.TryGetValue(step.StepId, out var doubt) && !CompiledCatalogue.Bind(doubt, step.Side).Holds(state.Raw);
+}
