@@ -106,7 +106,10 @@ for (const job of JOBS) {
     const left = [...job.at];
     while (left.length > 0) {
       let at = "";
-      await advance(page.request, jobId, (_, title) => left.some(([where]) => where === title) && (at = title) !== "");
+      await advance(page.request, jobId, (_, title) => {
+        at = title;
+        return left.some(([where]) => where === title);
+      });
       const [[, meet]] = left.splice(left.findIndex(([where]) => where === at), 1);
       await expect(page.getByRole("heading", { level: 2, name: at, exact: true })).toBeVisible();
       await meet(page);

@@ -23,7 +23,7 @@ function Fetched({ load }: { load: Load }) {
     return Page && { Page };
   });
   useEffect(() => {
-    if (fetched.has(load)) return;
+    if (page) return;
     let here = true;
     load().then(
       (Page) => {
@@ -35,7 +35,7 @@ function Fetched({ load }: { load: Load }) {
     return () => {
       here = false;
     };
-  }, [load]);
+  }, [load, page]);
   if (!page) return <Shell title="">{null}</Shell>;
   if ("failure" in page) throw page.failure;
   return <page.Page />;

@@ -1,4 +1,3 @@
-using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Planning;
 
 namespace PatientPawl.Core.Tests.Planning.Twin;
