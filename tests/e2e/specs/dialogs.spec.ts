@@ -41,7 +41,6 @@ async function dialogs(page: Page): Promise<[string, string, (page: Page) => Pro
 
 for (const half of [0, 1]) {
   test(`every dialog, half ${half + 1}: nothing serious for axe at a desk and on a phone, by day and by night, and it fits`, async ({ page }) => {
-    test.setTimeout(240_000);
     await signIn(page);
     await page.addInitScript(() => localStorage.setItem("theme", "day"));
     const found: string[] = [];

@@ -3,7 +3,6 @@ import AxeBuilder from "@axe-core/playwright";
 import { advance, header, jobAt, signIn } from "./helpers";
 
 // The stand-in car goes at its real pace: a stroke takes seconds, as it does beside a car.
-test.setTimeout(120_000);
 
 const fault = (page: import("@playwright/test").Page, name: string, on: boolean) => page.request.post("/api/car/faults", { data: { fault: name, on } });
 

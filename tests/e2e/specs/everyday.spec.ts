@@ -91,7 +91,6 @@ const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; fa
 
 for (const job of JOBS) {
   test(`an everyday job: ${job.name}`, async ({ page }) => {
-    test.setTimeout(240_000);
     await ownClock(page);
     await signIn(page);
     const jobId = await jobAt(page.request, job.plate, job.scope, job.family, job.bay, undefined, null, job.purpose);

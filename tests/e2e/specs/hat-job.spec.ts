@@ -1,8 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { gauge, jobAt, openBench, openJob, rest, signIn, work } from "./helpers";
 
-test.setTimeout(240_000);
-
 test("a whole shoes job: drums and linings on the bench, one drum in doubt and settled, clicks set, handed over", async ({ page }) => {
   await signIn(page);
   const jobId = await jobAt(page.request, "GNT 140", "shoes", "hat", 32);

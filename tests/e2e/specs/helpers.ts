@@ -15,6 +15,7 @@ export async function signIn(page: Page, name = "Kit Ransome") {
 
 interface Watched {
   moved: number;
+  stands: number | null;
   asked: number;
 }
 
@@ -28,8 +29,9 @@ export const ownClock = (page: Page) =>
     const ask = window.fetch.bind(window);
     const w = window as unknown as Watched;
     w.moved = 0;
+    w.stands = null;
     w.asked = 0;
-    performance.now = () => now() + w.moved;
+    performance.now = () => (w.stands ?? now()) + w.moved;
     window.fetch = async (...of) => {
       w.asked++;
       try {
@@ -42,10 +44,20 @@ export const ownClock = (page: Page) =>
   });
 
 /** Waits until everything asked is answered: what a finding or an outcome changed is then on the page. */
-const quiet = (page: Page) => page.waitForFunction(() => !(window as unknown as Watched).asked, undefined, { polling: "raf" });
+export const quiet = (page: Page) => page.waitForFunction(() => !(window as unknown as Watched).asked, undefined, { polling: "raf" });
+
+/** Stops the page's clock, or lets it go on. */
+export const standClock = (page: Page, stands: boolean) =>
+  page.evaluate((stop) => {
+    const w = window as unknown as Watched;
+    w.stands = stop ? performance.now() - w.moved : null;
+  }, stands);
+
+/** Puts the page's clock on. */
+export const pass = (page: Page, ms: number) => page.evaluate((on) => void ((window as unknown as Watched).moved += on), ms);
 
 /** Lets the moment pass in which the primary action rests after a step has changed. */
-export const rest = (page: Page) => page.evaluate(() => void ((window as unknown as { moved: number }).moved += 1000));
+export const rest = (page: Page) => pass(page, 1000);
 
 /** Types like a gauge: digits, then Enter, which moves to the next point. */
 export async function gauge(page: Page, values: string[], from = 0) {

@@ -18,7 +18,6 @@ async function tabTo(page: Page, name: RegExp, most = 60) {
 }
 
 test("a whole job without a mouse", async ({ page }) => {
-  test.setTimeout(180_000);
   await ownClock(page);
   await page.goto("/");
   await tabTo(page, /^Tor Aske/);

@@ -117,7 +117,6 @@ test("a sign-in that ends in the middle of a torque takes the PIN in place, and 
 
 test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser }) => {
   // Two servers are started, each of which fills its demo first: on a busy machine that takes its time.
-  test.setTimeout(360_000);
   const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})"]).toString().trim();
   const data = mkdtempSync(join(tmpdir(), "pawl-restart-"));
   const base = `http://127.0.0.1:${port}`;

@@ -1,8 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { jobAt, signIn, work } from "./helpers";
 
-test.setTimeout(180_000);
-
 /** A cable job with its left piston next; ends on that corner's retract bench. */
 async function atPiston(page: Page, plate: string, bay: number) {
   await signIn(page);

@@ -1,8 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { type Family, jobAt, signIn, work } from "./helpers";
 
-test.setTimeout(240_000);
-
 /** Opens a job, looks it over, identifies both corners; ends on the run sheet. */
 async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | null = null) {
   await signIn(page);

@@ -54,7 +54,7 @@ test("what one does stands on the other's sheet at once, and not when it is next
   await one.getByRole("button", { name: /Chock both ways: done/ }).click();
   await expect(one.getByRole("heading", { name: /^Gear/ })).toBeVisible();
   const from = Date.now();
-  await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 3000 });
+  await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 4500 });
   console.log(`the other sheet followed after ${Date.now() - from} ms`);
   // Whoever listens hears who did what; whoever did it is not told.
   await expect(two.getByRole("status").filter({ hasText: "Ines Marrow: Chock both ways." })).toHaveCount(1);

@@ -191,7 +191,6 @@ const SIZES = [
 ] as const;
 
 test("twelve everyday questions are answered within ten seconds and four actions, on every size", async ({ page }) => {
-  test.setTimeout(400_000);
   await signIn(page);
   // Each question begins on the board with nothing typed before.
   await page.addInitScript(() => {

@@ -90,7 +90,6 @@ async function sizes(page: Page, name: string) {
 // Each view is loaded once for everything that is asked of it; two halves, so that two workers share them.
 for (const half of [0, 1]) {
   test(`every view, half ${half + 1}: nothing from outside, sizes, and nothing serious for axe by day and by night`, async ({ page }) => {
-    test.setTimeout(240_000);
     const outside: string[] = [];
     page.on("request", (r) => {
       const url = new URL(r.url());
