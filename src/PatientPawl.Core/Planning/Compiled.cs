@@ -114,6 +114,13 @@ internal sealed class Bits(int count)
 
     public void Add(int i) => _words[i >> 6] |= 1UL << i;
 
+    public void Remove(int i) => _words[i >> 6] &= ~(1UL << i);
+
+    public void Fill(int members)
+    {
+        for (var i = 0; i < members; i++) Add(i);
+    }
+
     public void Clear() => Array.Clear(_words);
 
     /// <summary>The first member from <paramref name="i"/> on; -1 where there is none.</summary>
@@ -195,14 +202,18 @@ internal sealed class CompiledCatalogue
     {
         Setup = setup;
         Proofs = [.. Planning.Proofs.All.SelectMany(p => p.Of.PerCorner ? Core.Sides.Both.Select(s => Bind(p, s)) : [Bind(p, null)])];
-        Steps = [.. Existing(setup).Where(s => s.Type.ByChoice != ByChoice.Only)];
-        OnlyByChoice = [.. Existing(setup).Where(s => s.Type.ByChoice == ByChoice.Only)];
-        _byKey = Steps.Concat(OnlyByChoice).Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
+        var existing = Existing(setup).ToArray();
+        Steps = Array.FindAll(existing, s => s.Type.ByChoice != ByChoice.Only);
+        OnlyByChoice = Array.FindAll(existing, s => s.Type.ByChoice == ByChoice.Only);
+        _byKey = existing.Concat(StepCatalogue.Retired.SelectMany(t => Places(t).Select(s => Bind(t, int.MaxValue, s)))).ToDictionary(s => s.Key);
         for (var i = 0; i < Steps.Length; i++) Steps[i].Index = i;
         var made = Array.ConvertAll(Steps, s => Array.ConvertAll(s.Makes, m => (m.Slot, Mask: 1u << m.Value)));
         var needed = Array.ConvertAll(Steps, s => s.Needs.SelectMany(n => n.AnyOf).SelectMany(a => a).Distinct().ToArray());
         Undoes = Array.ConvertAll(Steps, s => DisturbedBy(s, made));
         MayBlock = Array.ConvertAll(Steps, s => DisturbedBy(s, needed));
+        NeededBy = Array.ConvertAll(new int[StateLayout.Slots], _ => new Bits(Steps.Length));
+        foreach (var step in Steps)
+            foreach (var (slot, _) in needed[step.Index]) NeededBy[slot].Add(step.Index);
         FactOffset = new int[StateLayout.Slots];
         for (var slot = 0; slot < StateLayout.Slots; slot++)
         {
@@ -224,6 +235,9 @@ internal sealed class CompiledCatalogue
 
     /// <summary>For each step the steps of which it can take away what they need.</summary>
     public Bits[] MayBlock { get; }
+
+    /// <summary>For each slot the steps that need something of it.</summary>
+    public Bits[] NeededBy { get; }
 
     /// <summary>Every proof, a proof that rests on another after it.</summary>
     public BoundProof[] Proofs { get; }
@@ -307,16 +321,32 @@ internal sealed class CompiledCatalogue
     // The proofs that a change of these can bring down, by themselves or through one another: the others need not be looked at.
     private BoundProof[] Reached(IEnumerable<int> changed)
     {
-        var slots = changed.ToHashSet();
+        Span<bool> touched = stackalloc bool[StateLayout.Slots];
+        foreach (var slot in changed) touched[slot] = true;
         List<BoundProof> reached = [];
         foreach (var proof in Proofs)
         {
-            if (!proof.Untouched.Any(slots.Contains) && !proof.While.Any(w => slots.Contains(w.Slot))) continue;
+            if (!RestsOn(proof, touched)) continue;
             reached.Add(proof);
-            slots.Add(proof.Slot);
+            touched[proof.Slot] = true;
         }
 
         return [.. reached];
+    }
+
+    private static bool RestsOn(BoundProof proof, ReadOnlySpan<bool> slots)
+    {
+        foreach (var slot in proof.Untouched)
+        {
+            if (slots[slot]) return true;
+        }
+
+        foreach (var (slot, _) in proof.While)
+        {
+            if (slots[slot]) return true;
+        }
+
+        return false;
     }
 
     private BoundProof Bind(Proof proof, Side? side) => new(proof.Of.Slot(side), proof.Stands, proof.FallsTo,

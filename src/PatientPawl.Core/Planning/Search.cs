@@ -19,6 +19,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
     private bool _suppliersFirst = true, _preferGiven = true;
     private readonly int[] _turn = new int[catalogue.Steps.Length];
     private readonly Stack<int> _ways = new();
+    private readonly Bits _asked = new(catalogue.Steps.Length);
     private readonly Bits _passed = new(catalogue.Steps.Length);
     private readonly Bits[] _after = [.. catalogue.Steps.Select(_ => new Bits(catalogue.Steps.Length))];
 
@@ -306,11 +307,13 @@ internal sealed class Search(CompiledCatalogue catalogue)
         Array.Fill(_by, -1);
         for (var slot = 0; slot < StateLayout.Slots; slot++) _cost[catalogue.FactOffset[slot] + state[slot]] = 0;
         foreach (var (slot, mask) in granted) _cost[catalogue.FactOffset[slot] + System.Numerics.BitOperations.TrailingZeroCount(mask)] = 0;
-        for (var changed = true; changed;)
+        // Round after round in the catalogue's order; but only those of which something they need has become cheaper.
+        _asked.Fill(catalogue.Steps.Length);
+        for (var first = 0; first >= 0; first = _asked.From(0))
         {
-            changed = false;
-            for (var i = 0; i < catalogue.Steps.Length; i++)
+            for (var i = first; i >= 0; i = _asked.From(i + 1))
             {
+                _asked.Remove(i);
                 var step = catalogue.Steps[i];
                 var cost = step.Type.Minutes;
                 foreach (var need in step.Needs)
@@ -328,7 +331,7 @@ internal sealed class Search(CompiledCatalogue catalogue)
                     if (cost >= _cost[fact]) continue;
                     _cost[fact] = cost;
                     _by[fact] = i;
-                    changed = true;
+                    _asked.UnionWith(catalogue.NeededBy[slot]);
                 }
             }
         }

@@ -88,17 +88,20 @@ internal static class Walking
         var place = order.Select(PlaceOf).ToArray();
         var tool = order.Select(s => s.Tools.Aggregate(0L, (mask, t) => mask | tools[t])).ToArray();
         var now = Enumerable.Range(0, n).ToArray();
-        var next = new int[n];
+        // The same order, but for the part in which a move is tried.
+        var next = now.ToArray();
         var steps = order.ToArray();
         var candidate = new List<BoundStep>(n);
         var slots = StateLayout.Slots;
         var first = FirstSide(start);
-        // The state before each step of the present order: a moved run is tried from where the two orders part to where they meet again.
+        // What stands before each step of the present order: a moved run is tried from where the two orders part to where they meet again.
         var before = new byte[(n + 1) * slots];
+        var spent = new (int Cost, long Held)[n + 1];
         Span<byte> state = stackalloc byte[slots];
-        var (best, against) = (CostOf(now, int.MaxValue), Against(setup, first, order));
+        var against = Against(setup, first, order);
         start.Raw.CopyTo(before);
-        Follow(now, 0, n);
+        Follow(0, n);
+        Count(0);
         for (var (sweep, moved) = (0, true); moved && sweep < 3; sweep++)
         {
             moved = false;
@@ -115,19 +118,25 @@ internal static class Walking
                         var (left, right) = (to <= from ? to - 1 : to + length - 1, to <= from ? to : to + length);
                         if (!(left >= 0 && Alike(now[left], now[from])) && !(right < n && Alike(now[right], now[from + length - 1]))) continue;
                         if (MoreWalks(from, length, left, right) >= 2) continue;
-                        Array.Copy(now, next, from);
-                        Array.Copy(now, from + length, next, from, n - from - length);
-                        Array.Copy(next, to, next, to + length, n - to - length);
-                        Array.Copy(now, from, next, to, length);
-                        if (CostOf(next, best) is var cost && cost >= best) continue;
                         var (part, meet) = (Math.Min(from, to), Math.Max(from, to) + length);
-                        if (!Meets(next, part, meet, state)) continue;
-                        candidate.Clear();
-                        foreach (var i in next) candidate.Add(steps[i]);
-                        if (Against(setup, first, candidate) is var more && more > against) continue;
-                        (now, next, best, against, moved) = (next, now, cost, more, true);
-                        Follow(now, part, meet);
-                        break;
+                        if (to < from) Array.Copy(now, to, next, to + length, from - to);
+                        else Array.Copy(now, from + length, next, from, to - from);
+                        Array.Copy(now, from, next, to, length);
+                        if (CostOfMove(part, meet) < spent[n].Cost && Meets(next, part, meet, state))
+                        {
+                            candidate.Clear();
+                            foreach (var i in next) candidate.Add(steps[i]);
+                            if (Against(setup, first, candidate) is var more && more <= against)
+                            {
+                                (against, moved) = (more, true);
+                                Array.Copy(next, part, now, part, meet - part);
+                                Follow(part, meet);
+                                Count(part);
+                                break;
+                            }
+                        }
+
+                        Array.Copy(now, part, next, part, meet - part);
                     }
                 }
             }
@@ -135,14 +144,41 @@ internal static class Walking
 
         return [.. now.Select(i => steps[i])];
 
-        void Follow(int[] indices, int start, int end)
+        void Follow(int begin, int end)
         {
-            for (var i = start; i < end; i++)
+            for (var i = begin; i < end; i++)
             {
                 var after = before.AsSpan((i + 1) * slots, slots);
                 before.AsSpan(i * slots, slots).CopyTo(after);
-                steps[indices[i]].Do(after);
+                steps[now[i]].Do(after);
             }
+        }
+
+        // What is spent before each step from here on: one for each change of place, one for each time other tools are picked up.
+        void Count(int begin)
+        {
+            for (var i = begin; i < n; i++) spent[i + 1] = Spend(spent[i], i == 0 ? now[0] : now[i - 1], now[i]);
+        }
+
+        (int Cost, long Held) Spend((int Cost, long Held) so, int last, int step)
+        {
+            var cost = so.Cost + (place[last] != place[step] ? 1 : 0);
+            if (tool[step] == 0) return (cost, so.Held);
+            return (cost + ((tool[step] & ~so.Held) != 0 ? 1 : 0), tool[step]);
+        }
+
+        // From where the two orders have the same tools in the hand again, they cost the same.
+        int CostOfMove(int part, int meet)
+        {
+            var so = spent[part];
+            for (var i = part; i < n; i++)
+            {
+                so = Spend(so, i == 0 ? next[0] : next[i - 1], next[i]);
+                if (so.Cost >= spent[n].Cost) return so.Cost;
+                if (i >= meet && so.Held == spent[i + 1].Held) return so.Cost + spent[n].Cost - spent[i + 1].Cost;
+            }
+
+            return so.Cost;
         }
 
         // Every step between is allowed and changes something, and the state is then what it was: whatever follows stays valid.
@@ -168,22 +204,5 @@ internal static class Walking
         }
 
         bool Alike(int a, int b) => place[a] == place[b] || (tool[a] & tool[b]) != 0;
-
-        // Counted no further than the limit.
-        int CostOf(int[] indices, int limit)
-        {
-            var (cost, here, held) = (0, place[indices[0]], 0L);
-            foreach (var i in indices)
-            {
-                if (place[i] != here) cost++;
-                here = place[i];
-                if (tool[i] == 0) continue;
-                if ((tool[i] & ~held) != 0) cost++;
-                held = tool[i];
-                if (cost >= limit) return cost;
-            }
-
-            return cost;
-        }
     }
 }

@@ -3,6 +3,7 @@ using PatientPawl.Core.Jobs;
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
 using PatientPawl.Core.Workshop;
+using PatientPawl.Core.Tests.Planning;
 using Xunit.Abstractions;
 
 namespace PatientPawl.Core.Tests.Jobs;
@@ -18,7 +19,7 @@ public class SurpriseWalkTests(ITestOutputHelper output)
     {
         ConcurrentBag<string> wrong = [];
         var (commands, surprises) = (0, 0);
-        Parallel.For(0, Seeds, seed =>
+        Parallel.For(0, Seeds, Setups.Processors, seed =>
         {
             var random = new Random(seed);
             var rules = HouseRules.Default with { Sides = (SidesRule)(seed % 3), Bleeding = (BleedRule)(seed / 3 % 2) };

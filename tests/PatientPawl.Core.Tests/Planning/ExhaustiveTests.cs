@@ -25,7 +25,7 @@ public class ExhaustiveTests(ITestOutputHelper output)
         var (count, schedules, steps) = (0, 0, 0);
         ConcurrentBag<string> wrong = [];
         ConcurrentDictionary<Architecture, int> met = [];
-        Parallel.ForEach(Setups.Everything().Select((s, n) => (s, n)), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, item =>
+        Parallel.ForEach(Setups.Everything().Select((s, n) => (s, n)), Setups.Processors, item =>
         {
             var (setup, n) = item;
             var plan = Planner.Make(setup, setup.Start());

@@ -10,6 +10,9 @@ internal static class Setups
 {
     private static readonly Architecture[] Covered = [.. Enum.GetValues<Architecture>().Where(a => a != Architecture.ElectricOnly)];
 
+    /// <summary>As many at once as there are processors: left to itself, a loop over long walks begins another one every half second.</summary>
+    public static ParallelOptions Processors { get; } = new() { MaxDegreeOfParallelism = Environment.ProcessorCount };
+
     /// <summary>The house rules that change the plan, each with its two schools.</summary>
     public static IReadOnlyList<HouseRuleCard> PlanRules { get; } = [.. HouseRuleCatalogue.All.Where(r => r.ChangesPlan)];
 

@@ -32,7 +32,7 @@ public class MutationTests(ITestOutputHelper output)
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
         var (nowhere, alone) = (0, 0);
-        Parallel.ForEach(tried, mutant =>
+        Parallel.ForEach(tried, Setups.Processors, mutant =>
         {
             var (caught, tries) = Caught(mutant, setups);
             if (caught == "") Interlocked.Increment(ref nowhere);

@@ -25,7 +25,7 @@ public class TwinTests(ITestOutputHelper output)
         var chances = new int[Monitors.All.Count];
         ConcurrentBag<string> wrong = [];
         var setups = Setups.Spread().ToArray();
-        Parallel.For(0, setups.Length, n =>
+        Parallel.For(0, setups.Length, Setups.Processors, n =>
         {
             for (var seed = Seeds.From; seed < Seeds.To; seed++)
             {
