@@ -13,26 +13,44 @@ public class RefusedTests
     private static readonly PlanSetup FromTheStart =
         PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { Rules = HouseRules.Default with { Holding = HoldingRule.ReleasedFromStart } };
 
-    /// <summary>A fact, and the step that it refuses to whoever goes by the plan and forgets another.</summary>
-    internal static IReadOnlyList<(string Fact, PlanSetup Setup, string Forgotten, StepKey Step)> All { get; } =
+    private static readonly PlanSetup SmallCaliper =
+        PlanSetup.For(Architecture.SpotCaliper, JobScope.PadsAndRotors) with { RotorHasScrews = true, Rules = HouseRules.Default };
+
+    private static readonly PlanSetup Pads = PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { Rules = HouseRules.Default };
+
+    private static readonly PlanSetup AlwaysBled = Pads with { Rules = HouseRules.Default with { Bleeding = BleedRule.Always } };
+
+    private static readonly StepKey Pedal = new("pedal-proved", null), Routine = new("pedal-proved-routine", null);
+
+    /// <summary>A fact; where somebody stands who goes by the plan as far as a step, and maybe forgets another; and what is refused there.</summary>
+    internal static IReadOnlyList<(string Fact, PlanSetup Setup, string? Forgotten, StepKey Until, StepKey Step)> All { get; } =
     [
-        ("the brake holds both hubs until their screws are cracked", Tool, "screws-cracked-brake", new("brake-released", null)),
-        ("a house that releases before lifting does so", FromTheStart, "brake-released", new("lifted", null)),
+        ("the brake holds both hubs until their screws are cracked", Tool, "screws-cracked-brake", new("brake-released", null), new("brake-released", null)),
+        ("a small caliper stays on until the screws of both rotors are cracked", SmallCaliper, "screws-cracked-brake", new("spot-off", Side.Left), new("spot-off", Side.Left)),
+        ("a house that releases before lifting does so", FromTheStart, "brake-released", new("lifted", null), new("lifted", null)),
+        ("a house that always bleeds proves no pedal before", AlwaysBled, "corner-bled", Pedal, Pedal),
+        ("nor does the maker's routine", AlwaysBled with { SimulatedPedal = true }, "corner-bled", Routine, Routine),
+        ("what is not in service is not brought out of it", Tool, "service-entered", new("service-closed", null), new("service-closed", null)),
+        ("what the tool has closed is not applied for a first time", Tool, null, new("brake-cycled", null), new("first-apply", null)),
+        ("what was bled is not bled again", AlwaysBled, null, Pedal, new("corner-bled", Side.Left)),
+        ("what nobody opened is not bled", Pads, null, Pedal, new("corner-bled", Side.Left)),
     ];
 
     [Fact]
     public void What_no_plan_asks_for_is_refused_all_the_same()
     {
         // For this one reason: without it the step would be done.
-        foreach (var (fact, setup, forgotten, step) in All)
-            CompiledCatalogue.For(setup).Find(step)!.Needs.Where(n => !n.Holds(At(setup, forgotten, step).Raw)).Select(n => Facts.Words(n)).ShouldHaveSingleItem(fact);
+        foreach (var (fact, setup, forgotten, until, step) in All)
+            CompiledCatalogue.For(setup).Find(step)!.Needs.Where(n => !n.Holds(At(setup, forgotten, until).Raw)).Select(n => Facts.Words(n)).ShouldHaveSingleItem(fact);
     }
 
-    /// <summary>The state of the car when the plan comes to a step and another was left out.</summary>
-    internal static CarState At(PlanSetup setup, string forgotten, StepKey step)
+    /// <summary>The state of the car when the plan comes to a step, with another one left out.</summary>
+    internal static CarState At(PlanSetup setup, string? forgotten, StepKey until)
     {
-        var before = Planner.Make(setup, setup.Start()).Steps.TakeWhile(s => s != step).ToArray();
-        before.ShouldContain(s => s.StepId == forgotten);
+        var plan = Planner.Make(setup, setup.Start()).Steps;
+        plan.ShouldContain(until);
+        var before = plan.TakeWhile(s => s != until).ToArray();
+        if (forgotten is not null) before.ShouldContain(s => s.StepId == forgotten);
         return before.Where(s => s.StepId != forgotten).Aggregate(setup.Start(), (state, s) => Planner.Apply(setup, state, s, null));
     }
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { jobAt, signIn, work } from "./helpers";
+import { jobAt, signIn, toTheEnd } from "./helpers";
 
 test("a caliper is swung up by choice, told what it saves, and both its bolts are torqued all the same", async ({ page }) => {
   await signIn(page);
@@ -11,7 +11,7 @@ test("a caliper is swung up by choice, told what it saves, and both its bolts ar
   await expect(swing).toContainText(/shorter|longer|as long/);
   await swing.click();
   await expect(page.getByRole("heading", { name: "Swing caliper up, left" })).toBeVisible();
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, id);
   const record = await (await page.request.get(`/api/jobs/${id}/record`)).json();
   const log: string[] = record.log.map((line: object) => JSON.stringify(line));
   expect(log.filter((line) => line.includes("Swing caliper up"))).toHaveLength(1);

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { gauge, jobAt, openBench, openJob, rest, signIn, work } from "./helpers";
+import { gauge, jobAt, openBench, openJob, rest, signIn, toTheEnd, work } from "./helpers";
 
 test("a whole shoes job: drums and linings on the bench, one drum in doubt and settled, clicks set, handed over", async ({ page }) => {
   await signIn(page);
@@ -41,7 +41,7 @@ test("a whole shoes job: drums and linings on the bench, one drum in doubt and s
     await page.getByRole("link", { name: /To the run sheet/ }).click();
   }
 
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, jobId);
   const record = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();
   expect(record.fitted).toEqual(["New parking shoes, left.", "New parking shoes, right."]);
   expect(record.verdicts.filter((v: { what: string }) => v.what.startsWith("Drum,")).map((v: { verdict: string }) => v.verdict)).toEqual(["inside", "inside"]);

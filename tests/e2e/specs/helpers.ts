@@ -265,6 +265,17 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
   throw new Error("the job did not end within 160 clicks");
 }
 
+/**
+ * Does what comes next on the page, as far as a surprise reaches, and the quiet rest by the API, to the hand-over; for tests that are about
+ * the surprise. Whole jobs are gone on the page by whole-job.spec.ts and keyboard.spec.ts.
+ */
+export async function toTheEnd(page: Page, jobId: string, onThePage = 8) {
+  let steps = 0;
+  await work(page, () => steps++ >= onThePage);
+  expect(await advance(page.request, jobId)).toBeNull();
+  await expect(page.getByRole("heading", { name: "Handed over" })).toBeVisible();
+}
+
 /** What axe finds that stops somebody; at night only the colours differ. */
 export async function serious(page: Page, name: string, rules?: string[]) {
   // One frame: no second page is opened to put results together, and only violations are described.

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { type Family, jobAt, signIn, work } from "./helpers";
+import { type Family, jobAt, signIn, toTheEnd, work } from "./helpers";
 
 /** Opens a job, looks it over, identifies both corners; ends on the run sheet. */
 async function begin(page: Page, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | null = null) {
@@ -20,7 +20,7 @@ test("cable calipers: a stuck piston is found in two touches, and the job ends w
   await expect(change.locator("ins")).toContainText("caliper away, left");
   await change.getByRole("button", { name: "OK, understood" }).click();
   await expect(change).toBeHidden();
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, jobId);
   const record = await (await page.request.get(`/api/jobs/${jobId}/record`)).json();
   expect(record.log.map((l: { what: string }) => l.what)).toEqual(expect.arrayContaining(["Piston stuck or boot torn", "Caliper away", "Bleed"]));
   expect(JSON.stringify(record.torques)).toContain("Banjo bolt 1 of 1");
@@ -70,7 +70,7 @@ test("motor calipers: what a step out of order may have done is looked at by rea
   const ahead = [sheet.now, ...sheet.ahead].map((a: { step: { stepId: string } }) => a.step.stepId);
   expect(ahead).toContain("ignition-off");
   expect(ahead.filter((id: string) => id === "spindle-verified").length).toBeGreaterThanOrEqual(1);
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, jobId);
 });
 
 test("shoes in the hat: left overnight on its stands and come back to", async ({ page }) => {
@@ -87,7 +87,7 @@ test("shoes in the hat: left overnight on its stands and come back to", async ({
   await expect(page.getByText("Key: do not drive")).toBeVisible();
   await page.getByRole("button", { name: /Back at it/ }).click();
   await expect(page.getByRole("heading", { name: "Left overnight" })).toBeHidden();
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, jobId);
 });
 
 test("a fixed caliper for two technicians: a timeline each, shorter than alone, and what to lay out stays ticked", async ({ page }) => {
@@ -112,7 +112,7 @@ test("a fixed caliper for two technicians: a timeline each, shorter than alone, 
   await expect(page.getByRole("heading", { name: /Wheel nuts/ })).toBeVisible();
   await expect(page.getByRole("img", { name: "Tighten in the order 1, 3, 5, 2, 4" })).toBeVisible();
   await page.getByRole("link", { name: "Run sheet" }).click();
-  expect(await work(page)).toBe("Handed over");
+  await toTheEnd(page, jobId);
 });
 
 test("house rules: what a school brings into the sample plan is shown before it is set", async ({ page }) => {

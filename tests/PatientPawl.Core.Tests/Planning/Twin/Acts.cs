@@ -77,7 +77,7 @@ internal static class Acts
                 car.InService = random.Next(2) == 0 && step.StepId is "service-entered" or "service-entered-car" or "puller-released";
                 car.Applied = !car.InService && random.Next(2) == 0 && car.Both.All(c => c is { CaliperOn: true });
                 foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.InService && car.Made.IsMotor, car.InService && car.Made.IsPuller);
-                car.CableSlack = car.InService && car.Made.PullsCables;
+                (car.CableSlack, car.ReleaseSeen) = (car.InService && car.Made.PullsCables, false);
                 car.Moved();
                 break;
             case "applied" when step.StepId == "release-proved":
@@ -160,6 +160,7 @@ internal static class Acts
     private static Act Part(Fitting fitting, bool off) => Corner((_, c) =>
     {
         Can(c.Off.Contains(fitting) != off, "it is there already");
+        Can(fitting != Fitting.WearSensor || !c.NoSensor, "there is none");
         if (off) c.Off.Add(fitting);
         else c.Off.Remove(fitting);
     });
@@ -169,6 +170,19 @@ internal static class Acts
         (car.InService, car.Applied, car.CableSlack) = (true, false, car.Made.PullsCables || car.CableSlack);
         foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (car.Made.IsMotor || c.SpindleBack, car.Made.IsPuller || c.LeverOnStop);
         car.Moved();
+    };
+
+    private static readonly Action<PhysicalCar> Woken = car =>
+    {
+        Can(!car.KeyAway, "no key");
+        (car.IgnitionOn, car.Asleep) = (true, false);
+        // Some run out what hangs on its plug.
+        if (car is not { Reapplies: true, Made.IsMotor: true }) return;
+        foreach (var c in car.Both.Where(c => c is { CaliperOn: false, CaliperAway: false, ActuatorOn: true, ActuatorPlugged: true }))
+        {
+            c.SpindleBack = false;
+            car.Moved();
+        }
     };
 
     private static readonly Action<PhysicalCar> Close = car =>
@@ -186,8 +200,8 @@ internal static class Acts
         ["side-looked"] = Corner((_, c) => { Can(!c.WheelOn, "the wheel hides it"); c.LookedAt = true; }),
         ["chocks-in"] = Car(car => car.Chocked = true),
         ["battery-held"] = Car(car => car.Charger = true),
-        ["ignition-on"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
-        ["ignition-on-again"] = Car(car => { Can(!car.KeyAway, "no key"); (car.IgnitionOn, car.Asleep) = (true, false); }, Doing.Wakes),
+        ["ignition-on"] = Car(Woken, Doing.Wakes),
+        ["ignition-on-again"] = Car(Woken, Doing.Wakes),
         ["self-pressure-off"] = Car(car => car.SelfPressing = false),
         ["codes-read"] = Car(car => Can(car.IgnitionOn, "no power")),
         ["auto-inhibited"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = true; }),
@@ -196,7 +210,7 @@ internal static class Acts
         ["nuts-cracked"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out && (!car.OnStands || car.Applied), "the wheel turns with the bar"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }, Doing.OnItsWheels),
         ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts == Nut.Tight, "nothing to crack"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }),
         ["nuts-snugged"] = Corner((_, c) => { Can(c is { WheelOn: true, Nuts: Nut.Loose }, "nothing to snug"); c.Nuts = Nut.ByHand; }, Doing.OnItsWheels),
-        ["brake-released"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the switch has no power"); car.Applied = false; }, Doing.LetsGo),
+        ["brake-released"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the switch has no power"); car.Applied = false; car.ReleaseSeen = false; }, Doing.LetsGo),
         ["service-verified"] = Car(_ => { }),
         ["service-looked"] = Car(_ => { }),
         ["lifted"] = Car(car => car.OnStands = true, Doing.Raises),
@@ -216,7 +230,7 @@ internal static class Acts
             (car.Applied, car.Reapplies) = (true, false);
         }),
         ["ignition-off-after"] = Car(car => (car.IgnitionOn, car.ToolHolds) = (false, false)),
-        ["release-proved"] = Car(car => Can(!car.Applied, "the hubs do not turn"), Doing.UnderCar | Doing.TurnsHub),
+        ["release-proved"] = Car(car => { Can(!car.Applied, "the hubs do not turn"); car.ReleaseSeen = true; }, Doing.UnderCar | Doing.TurnsHub),
         ["key-away"] = Car(car => { Can(!car.IgnitionOn, "it is in the lock"); car.KeyAway = true; }),
         ["key-near"] = Car(car => (car.KeyAway, car.Asleep) = (false, false), Doing.Wakes),
         ["car-asleep"] = Car(car => { Can(car is { IgnitionOn: false, KeyAway: true }, "it does not sleep"); car.Asleep = true; }),
@@ -226,7 +240,7 @@ internal static class Acts
         ["actuator-unplugged"] = Corner((_, c) => { Can(c is { ActuatorOn: true, WheelOn: false }, "it is not there"); c.ActuatorPlugged = false; }),
         ["actuator-off"] = Corner((_, c) => { Can(c is { ActuatorPlugged: false, CaliperAway: false }, "still plugged"); (c.ActuatorOn, c.ActuatorScrews) = (false, Nut.Out); }),
         ["spindle-back"] = Corner((car, c) => { Can(!c.ActuatorOn && !car.Applied || !c.ActuatorOn, "the actuator covers it"); c.SpindleBack = true; car.Moved(); }),
-        ["spindle-verified"] = Corner((_, _) => { }, Doing.HandsAtCaliper),
+        ["spindle-verified"] = Corner((car, c) => Can(car.InService || !c.CaliperOn, "the caliper covers it"), Doing.HandsAtCaliper),
         ["cable-slack"] = Car(car => { Can(!car.CableSlack, "it is slack"); car.CableSlack = true; foreach (var c in car.Both) c.LeverOnStop = true; car.Moved(); }, Doing.UnderCar),
         ["shoe-cable-slack"] = Car(car => { Can(!car.CableSlack, "it is slack"); car.CableSlack = true; car.Moved(); }, Doing.UnderCar),
         ["cable-looked"] = Car(_ => { }, Doing.UnderCar),
@@ -281,7 +295,7 @@ internal static class Acts
         ["shoes-measured"] = Corner((_, c) => { Can(!c.RotorOn, "the hat covers them"); c.ShoesJudged = true; }, Doing.HandsInHat),
         ["plate-clean"] = Corner((_, c) => { Can(!c.ShoesOn, "the shoes are on"); c.PlateClean = true; }, Doing.HandsInHat),
         ["hub-clean"] = Corner((_, c) => { Can(!c.RotorOn, "the rotor covers it"); c.HubClean = true; }),
-        ["lands-clean"] = Corner((_, c) => { Can(!c.PadsIn, "the pads are in"); c.LandsClean = true; }, Doing.HandsAtCaliper),
+        ["lands-clean"] = Corner((car, c) => { Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "pads or caliper are in the way"); c.LandsClean = true; }, Doing.HandsAtCaliper),
         ["hardware-new"] = Corner((_, c) => { Can(c is { PadsIn: false, ClipsBad: true, LandsClean: true }, "the pads are in, or the clips are new"); c.ClipsBad = false; }, Doing.HandsAtCaliper),
         ["pin-kit"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: true }, "the caliper is on, or the pins are new"); (c.PinsBad, c.PinsGreased) = (false, false); }, Doing.HandsAtCaliper),
         ["pins-greased"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: false }, "the caliper is on, or the pins are seized"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
@@ -356,7 +370,7 @@ internal static class Acts
         ["bracket-torqued"] = Corner((car, c) => { Can(c is { BracketOn: true, CaliperOn: false, BracketBolts: Nut.ByHand }, "the caliper covers its bolts"); c.BracketBolts = Nut.Tight; car.Touch(); }, Doing.HandsAtCaliper),
         ["spot-on"] = Corner((car, c) => { Can(c is { SpotOn: false, RotorOn: true }, "no rotor"); (c.SpotOn, c.SpotBolts) = (true, Nut.ByHand); car.Moved(); }, Doing.HandsAtSpot),
         ["spot-torqued"] = Corner((_, c) => { Can(c is { SpotOn: true, SpotBolts: Nut.ByHand }, "nothing to torque"); c.SpotBolts = Nut.Tight; }, Doing.HandsAtSpot),
-        ["fixed-caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, RotorOn: true }, "no rotor"); (c.CaliperOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }),
+        ["fixed-caliper-on"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, RotorOn: true, PadsIn: false }, "no rotor, or its pads foul it"); (c.CaliperOn, c.BracketBolts) = (true, Nut.ByHand); Refitted(ref c.OldBracketBolts, ref c.SpareBracketBolts); car.Touch(); }),
         ["mounting-torqued"] = Corner((car, c) => { Can(c is { CaliperOn: true, BracketBolts: Nut.ByHand }, "nothing to torque"); c.BracketBolts = Nut.Tight; car.Touch(); }),
         ["pads-back"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, false); car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
         ["pads-in"] = Corner((car, c) => { Can(!c.PadsIn && (!c.CaliperOn || car.Made.IsFixed) && c.RotorOn && c.BracketOn && !car.RightPartMissing, "nowhere to put them"); (c.PadsIn, c.PadsNew) = (true, true); car.BedDone = false; car.Touch(); car.MovedCaliper(); }, Doing.HandsAtCaliper),
@@ -378,13 +392,13 @@ internal static class Acts
         ["leaks-looked"] = Car(car => car.LeaksAt = car.Touched, Doing.Pedal | Doing.UnderCar),
         ["tag-off"] = Car(car => car.Tagged = false),
         ["service-closed"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = false; }, Doing.MovesMechanism),
-        ["first-apply"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = true; }, Doing.MovesMechanism),
-        ["brake-cycled"] = Car(car => { Can(car.IgnitionOn, "no power"); (car.Applied, car.InService) = (true, false); }, Doing.MovesMechanism),
+        ["first-apply"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = true; car.ReleaseSeen = false; }, Doing.MovesMechanism),
+        ["brake-cycled"] = Car(car => { Can(car.IgnitionOn, "no power"); (car.Applied, car.InService) = (true, false); car.ReleaseSeen = false; }, Doing.MovesMechanism),
         ["cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
         ["shoe-cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
         ["lever-cycled"] = Car(car => { foreach (var c in car.Both) c.LeverOnStop = true; car.ClosedAt = car.Mechanism; }, Doing.MovesMechanism),
         ["shoe-brake-cycled"] = Car(car => car.ClosedAt = car.Mechanism, Doing.MovesMechanism),
-        ["brake-applied"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "no power"); (car.Applied, car.InService) = (true, false); }, Doing.MovesMechanism),
+        ["brake-applied"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "no power"); (car.Applied, car.InService) = (true, false); car.ReleaseSeen = false; }, Doing.MovesMechanism),
         ["auto-restored"] = Car(car => car.AutoApplyOff = false),
         ["codes-cleared"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),
         ["lamps-looked"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),

@@ -15,6 +15,8 @@ internal static class Looks
         ["spindle-verified"] = Corner.Spindle.Is(Spindle.Unknown),
         ["circuit-looked"] = Corner.Hydraulics.Is(HydraulicsState.Unknown),
         ["verdict-settled"] = Corner.Doubt.Is(Doubt.Open),
+        // Told by its pulls that its screw has found its place; pulled again, its levers are to be looked at again.
+        ["lever-cycled"] = Core.Planning.Car.Closing.Is(Closing.Open),
         ["side-looked"] = Corner.Looked.Is(Done.No),
     };
 

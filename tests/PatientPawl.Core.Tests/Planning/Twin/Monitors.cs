@@ -21,7 +21,14 @@ internal static class Monitors
     private static Monitor Step(string ids, string name, Func<PhysicalCar, PhysicalCorner, bool> harm, Func<PlanSetup, bool>? at = null) =>
         new(name, (car, step, _) => ids.Split(' ').Contains(step.StepId) && at?.Invoke(car.Made) != false, (car, corner, _) => harm(car, corner));
 
+    // From the moment that the tool alone keeps it.
+    private static Monitor LeftOn(string name, Func<PhysicalCar, bool> harm) =>
+        new(name, (car, step, now) => step.StepId == "ignition-left-on" || (car is { ToolHolds: true, Made.IsCaliperType: true } && (now & Doing.HandsAtCaliper) != 0), (car, _, _) => harm(car));
+
     private static bool Held(PhysicalCorner c) => c.WheelOn || c.TwoNuts || (c.HasScrews && c.Screws == Nut.Tight);
+
+    private static bool Together(PhysicalCar car, PhysicalCorner c) =>
+        c is { CaliperOn: true, PadsIn: true, RotorOn: true, BracketBolts: Nut.Tight } && (car.Made.IsFixed || c.PinBolts == Nut.Tight);
 
     private static bool CanMove(PhysicalCar car, PhysicalCorner c) => car.Made.IsElectric && !(car is { InService: true, Tagged: true } || (car.Made.IsMotor && !c.ActuatorPlugged) || car is { Tagged: true, Asleep: true });
 
@@ -84,6 +91,7 @@ internal static class Monitors
         Any(Doing.Wakes, "woken with a spot caliper off and auto-apply on", (car, c) => !c.SpotOn && !car.AutoApplyOff, s => s.IsSpot && s.IsElectric),
         When(Doing.Wakes, "woken with spindles back and no pedal", (car, _) => car.Both.Any(c => c.SpindleBack) && !car.PedalUp && car.Touched > 0, s => s.IsMotor),
 
+        Step("ignition-on-again", "the ignition on again before the pedal stands", (car, _) => !car.PedalUp && car.Touched > 0),
         When(Doing.Wakes, "a box woken over calipers that no pedal has brought up", (car, _) => !MechanismAsItCame(car) && car.Touched > 0 && !car.PedalUp, s => s.IsPuller),
 
         // Hands.
@@ -100,6 +108,8 @@ internal static class Monitors
         Step("caliper-off caliper-swung", "a caliper pulled off a tight cable", (car, _) => !car.CableSlack, s => s.HasLever),
         Step("caliper-off caliper-swung", "a caliper pulled off a spindle that is out", (_, c) => !c.SpindleBack, s => s.IsMotor),
         Step("self-pressure-off", "the maker's procedure begun before anybody asked whether this car presses its brakes", (car, _) => !car.LookedOver),
+        LeftOn("the ignition left on in a car that presses its brakes", car => car.SelfPressing),
+        LeftOn("the ignition left on with a switch that nobody tagged", car => !car.Tagged),
         Step("caliper-off caliper-swung fixed-caliper-off pads-out circuit-opened pipes-sound", "a brake opened that can press itself", (car, _) => car.SelfPressing),
         Step("caliper-off caliper-swung", "a caliper pulled off by its wear sensor's lead", (_, c) => !c.NoSensor && !c.Off.Contains(Fitting.WearSensor), s => s.Has(Fitting.WearSensor)),
         Step("pads-out pads-kept-out", "pads drawn out of a fixed caliper by the sensor's lead", (_, c) => !c.NoSensor && !c.Off.Contains(Fitting.WearSensor), s => s.IsFixed && s.Has(Fitting.WearSensor)),
@@ -108,7 +118,10 @@ internal static class Monitors
         Step("star-wheel-backed star-wheel-again", "a star wheel backed off against a tight cable", (car, _) => !car.CableSlack, s => s.HasCable),
         Step("actuator-unplugged", "unplugged from a car that is awake", (car, _) => !car.Asleep),
         Step("actuator-unplugged", "unplugged with the ignition on", (car, _) => car.IgnitionOn),
+        new("one unplugged while the other caliper hangs on its plug", (_, step, _) => step.StepId == "actuator-unplugged",
+            (car, corner, _) => car.Both.Any(c => c != corner && c is { CaliperOn: false, CaliperAway: false, ActuatorOn: true, ActuatorPlugged: true })),
         Step("actuator-on", "an actuator over a spindle that is still out", (_, c) => !c.SpindleBack),
+        Step("actuator-unplugged actuator-off", "unplugged or taken off a brake that nobody proved released", (car, c) => c.CaliperOn && car is { InService: false, ReleaseSeen: false }),
         // An actuator whose caliper is off holds nothing.
         Step("actuator-unplugged", "unplugged from an applied brake", (car, c) => car.Applied && c.CaliperOn),
         Step("actuator-off", "an actuator taken off an applied brake", (car, c) => car.Applied && c.CaliperOn),
@@ -119,6 +132,9 @@ internal static class Monitors
         Step("piston-levered piston-tried", "a piston moved that nobody knows the way of", (_, c) => !c.MethodKnown),
         Step("piston-levered piston-tried", "a piston moved against its own mechanism", (car, c) => car.Made.IsMotor ? !c.SpindleBack : car.Made.HasLever && (car.CableSlack is false || !c.LeverOnStop)),
         Step("piston-levered piston-tried", "a piston moved with nobody having looked at the reservoir", (car, _) => !car.ReservoirSeen),
+        Step("lever-on-stop", "a lever judged while the brake is on", (car, _) => car.Applied),
+        Step("lever-on-stop", "a lever judged anew that nobody has put right", (_, c) => c.Wrong.Contains("lever-mended")),
+        Step("puller-released", "the box lets go of a lever that hangs with its caliper", (car, _) => !car.CableSlack && car.Both.Any(c => !c.CaliperOn && c.CableEndOn), s => s.IsPuller),
         Step("piston-levered", "a piston levered against an applied brake", (car, _) => car.Applied, Parks),
         Step("rotor-off bracket-off", "a rotor or bracket taken from under a caliper that is only swung up", (_, c) => c.Swung),
         Step("caliper-down", "a swung caliper comes down on a pin that nobody greased", (_, c) => !c.PinsGreased),
@@ -188,10 +204,16 @@ internal static class Monitors
         Step("pads-in", "new pads in with the piston out", (_, c) => !c.PistonIn),
         Step("caliper-on caliper-down", "a caliper put on over dry pins", (_, c) => !c.PinsGreased),
         Step("hat-plug-in", "the plug over a star wheel that is still to be turned", (car, c) => c.ShoesBackedOff && (car.CableSlack || !car.Made.PullsCables), Hat),
+        Step("actuator-plugged", "a plug on an actuator whose screws are not torqued", (_, c) => c.ActuatorScrews != Nut.Tight),
+        Step("actuator-plugged", "a plug on a caliper that is not bolted", (_, c) => !c.CaliperOn || c.PinBolts != Nut.Tight),
+        Step("circuit-opened", "a bleed screw opened on a caliper that hangs", (_, c) => !c.CaliperOn),
+        Step("circuit-opened", "a bleed screw opened that is open", (_, c) => c.BleedScrew != Nut.Tight),
         Step("banjo-torqued", "a banjo torqued on a caliper that hangs", (car, c) => !c.CaliperOn || (!car.Made.IsFixed && c.PinBolts != Nut.Tight) || c.BracketBolts != Nut.Tight),
         Step("bleed-screw-torqued", "a bleed screw torqued over air", (_, c) => c.HasAir),
         Step("sensor-on rattle-spring-on hose-bracket-on pin-caps-on", "a small part hung on what is not bolted", (car, c) => !c.CaliperOn || !c.PadsIn || (!car.Made.IsFixed && c.PinBolts != Nut.Tight)),
+        Step("sensor-on", "a worn-through sensor hung on again", (_, c) => c.Wrong.Contains("sensor-renewed"), s => s.Has(Fitting.WearSensor)),
         Step("rotor-off", "the hat drags its shoes off: not backed off", (_, c) => c.ShoesOn && !c.ShoesBackedOff, Hat),
+        Step("rotor-off", "the hat drags its shoes off: its ridge catches", (_, c) => c.Ridge, Hat),
         Step("rotor-off", "the hat drags its shoes off: the cable is tight", (car, _) => !car.CableSlack, s => s.IsHat && s.HasCable),
         Step("rotor-off", "the hat drags its shoes off: the brake is on", (car, _) => car.Applied, Hat),
         Step("shoes-set new-shoes-set", "shoes set against a pad that drags", (_, c) => c.CaliperOn),
@@ -217,6 +239,7 @@ internal static class Monitors
 
         // Closing.
         Step("cable-taken-up", "the cable set against a gap", (car, _) => !car.PedalUp && car.Touched > 0),
+        Step("cable-taken-up", "the cable set over a caliper that is not together", (car, _) => car.Both.Any(c => !Together(car, c) || !c.CableEndOn)),
         Step("cable-taken-up shoe-cable-taken-up", "a cable set that is tight", (car, _) => !car.CableSlack),
         Step("shoe-cable-taken-up", "the cable set over shoes that are not", (car, _) => car.Both.Any(c => c.ShoesBackedOff || !c.ShoesOn)),
         Step("lever-cycled shoe-brake-cycled", "the lever pulled on a slack cable", (car, _) => car.CableSlack, s => s.HasCable),

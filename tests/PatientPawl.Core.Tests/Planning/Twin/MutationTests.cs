@@ -53,7 +53,7 @@ public class MutationTests(ITestOutputHelper output)
     {
         var without = (mutant.Step.Id, mutant.Dropped);
         if (Array.Exists(GoldenPlanTests.Golden, g => Asks(mutant, g.Setup) && Differs(g.Setup, g.Setup with { Without = without }))) return ("a plan that was read", 0);
-        if (RefusedTests.All.Any(r => Asks(mutant, r.Setup) && Planner.Why(r.Setup with { Without = without }, RefusedTests.At(r.Setup, r.Forgotten, r.Step), r.Step).Allowed))
+        if (RefusedTests.All.Any(r => Asks(mutant, r.Setup) && Planner.Why(r.Setup with { Without = without }, RefusedTests.At(r.Setup, r.Forgotten, r.Until), r.Step).Allowed))
             return ("a step that is refused", 0);
         var at = Array.FindAll(setups, s => Asks(mutant, s));
         if (at.Length == 0) return ("", 0);

@@ -30,6 +30,9 @@ internal sealed class PhysicalCar
 {
     public bool LookedOver, OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, ToolHolds, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble, LampLit;
     public bool Applied = true;
+
+    /// <summary>Somebody turned both hubs by hand since the brake was last worked.</summary>
+    public bool ReleaseSeen;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
     public PhysicalCorner Left = new(), Right = new();

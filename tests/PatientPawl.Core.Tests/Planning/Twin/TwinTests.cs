@@ -60,40 +60,50 @@ public class TwinTests(ITestOutputHelper output)
     [Fact]
     public void Every_monitor_fires_on_a_planted_fault()
     {
-        // Walks are halted anywhere, one thing on the car is made otherwise than it is, and every monitor gets its chance to see it.
+        // Every step is come to on cars of which some things are otherwise than they are, and every monitor gets its chance to see it.
         var fired = new bool[Monitors.All.Count];
         var random = new Random(5);
-        var fields = typeof(PhysicalCar).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(int)).ToArray();
-        var parts = typeof(PhysicalCorner).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(Nut)).ToArray();
+        (PlanSetup Setup, StepKey Step)[] at =
+        [
+            .. from setup in Setups.Spread().Where((s, i) => i % 5 == 1 || s.IsSpot && s.IsElectric)
+               from step in CompiledCatalogue.For(setup).Steps.Concat(CompiledCatalogue.For(setup).OnlyByChoice)
+               where Acts.Has(step.Key.StepId)
+               select (setup, step.Key),
+        ];
         // Some need several things wrong at once: again, until none is left.
-        for (var round = 0; round < 6 && fired.Contains(false); round++)
+        for (var round = 0; round < 240 && fired.Contains(false); round++)
         {
-            foreach (var setup in Setups.Spread().Where((s, i) => i % 5 == 1 || s.IsSpot && s.IsElectric))
+            foreach (var (setup, step) in at)
             {
-                foreach (var step in CompiledCatalogue.For(setup).Steps.Concat(CompiledCatalogue.For(setup).OnlyByChoice).Where(s => Acts.Has(s.Key.StepId)))
-                {
-                    for (var planted = 0; planted < 40; planted++)
-                    {
-                        var car = PhysicalCar.For(setup);
-                        for (var faults = random.Next(1, 6); faults > 0; faults--)
-                        {
-                            var corner = random.Next(2) == 0 ? car.Left : car.Right;
-                            if (random.Next(2) == 0) Plant(parts[random.Next(parts.Length)], corner);
-                            else Plant(fields[random.Next(fields.Length)], car);
-                            if (random.Next(6) == 0) corner.Off.Add((Fitting)random.Next(5));
-                            if (random.Next(6) == 0) corner.Wrong.Add(Acts.ByName[random.Next(Acts.ByName.Count)]);
-                        }
-
-                        for (var i = 0; i < fired.Length; i++)
-                            fired[i] = fired[i] || (Monitors.All[i].Chance(car, step.Key, Acts.Of(step.Key.StepId)) && Monitors.All[i].Harm(car, car.At(step.Key.Side ?? Side.Left), step.Key));
-                    }
-                }
+                var (car, doing) = (Spoilt(setup, random), Acts.Of(step.StepId));
+                for (var i = 0; i < fired.Length; i++)
+                    fired[i] = fired[i] || (Monitors.All[i].Chance(car, step, doing) && Monitors.All[i].Harm(car, car.At(step.Side ?? Side.Left), step));
             }
         }
 
         Monitors.All.Where((_, i) => !fired[i]).Select(m => m.Name).ShouldBeEmpty();
+    }
 
-        void Plant(System.Reflection.FieldInfo field, object on) => field.SetValue(on, field.FieldType == typeof(bool) ? !(bool)field.GetValue(on)! : field.FieldType == typeof(int) ? random.Next(3) : (object)(Nut)random.Next(4));
+    private static readonly System.Reflection.FieldInfo[] OfCar = [.. typeof(PhysicalCar).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(int))];
+    private static readonly System.Reflection.FieldInfo[] OfCorner = [.. typeof(PhysicalCorner).GetFields().Where(f => f.FieldType == typeof(bool) || f.FieldType == typeof(Nut))];
+
+    /// <summary>A car with up to five things planted that are not as they should be.</summary>
+    private static PhysicalCar Spoilt(PlanSetup setup, Random random)
+    {
+        var car = PhysicalCar.For(setup);
+        for (var faults = random.Next(1, 6); faults > 0; faults--)
+        {
+            var corner = random.Next(2) == 0 ? car.Left : car.Right;
+            if (random.Next(2) == 0) Plant(OfCorner[random.Next(OfCorner.Length)], corner);
+            else Plant(OfCar[random.Next(OfCar.Length)], car);
+            if (random.Next(6) == 0) corner.Off.Add((Fitting)random.Next(5));
+            if (random.Next(6) == 0) corner.Wrong.Add(Acts.ByName[random.Next(Acts.ByName.Count)]);
+        }
+
+        return car;
+
+        void Plant(System.Reflection.FieldInfo field, object on) => field.SetValue(on,
+            field.FieldType == typeof(bool) ? !(bool)field.GetValue(on)! : field.FieldType == typeof(int) ? random.Next(3) : (object)(Nut)random.Next(4));
     }
 
     private static string Short(PlanSetup s) =>
