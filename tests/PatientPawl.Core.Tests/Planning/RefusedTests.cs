@@ -10,6 +10,9 @@ public class RefusedTests
     private static readonly PlanSetup Tool =
         PlanSetup.For(Architecture.MotorPush, JobScope.PadsAndRotors, ServiceRoute.ScanTool) with { RotorHasScrews = true, Rules = HouseRules.Default };
 
+    private static readonly PlanSetup ByHand =
+        PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.SpindleByHand) with { Rules = HouseRules.Default };
+
     private static readonly PlanSetup FromTheStart =
         PlanSetup.For(Architecture.CableScrew, JobScope.Pads) with { Rules = HouseRules.Default with { Holding = HoldingRule.ReleasedFromStart } };
 
@@ -32,6 +35,11 @@ public class RefusedTests
         ("nor does the maker's routine", AlwaysBled with { SimulatedPedal = true }, "corner-bled", Routine, Routine),
         ("what is not in service is not brought out of it", Tool, "service-entered", new("service-closed", null), new("service-closed", null)),
         ("what the tool has closed is not applied for a first time", Tool, null, new("brake-cycled", null), new("first-apply", null)),
+        ("a car is not left asleep before its brake is closed", Tool, null, new("service-closed", null), new("ignition-off-after", null)),
+        ("auto-apply is given back to a brake that was cycled", ByHand, null, new("brake-cycled", null), new("auto-restored", null)),
+        ("a lever is not judged under a tight cable", Pads, null, new("cable-slack", null), new("lever-on-stop", Side.Left)),
+        ("no hold is tried before the pedal is proved", Pads, "pedal-proved", new("brake-held", null), new("brake-held", null)),
+        ("no hold is tried on a lever that was not cycled", Pads, "lever-cycled", new("brake-held", null), new("brake-held", null)),
         ("what was bled is not bled again", AlwaysBled, null, Pedal, new("corner-bled", Side.Left)),
         ("what nobody opened is not bled", Pads, null, Pedal, new("corner-bled", Side.Left)),
     ];

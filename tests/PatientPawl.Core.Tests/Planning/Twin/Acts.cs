@@ -295,7 +295,7 @@ internal static class Acts
         ["shoes-measured"] = Corner((_, c) => { Can(!c.RotorOn, "the hat covers them"); c.ShoesJudged = true; }, Doing.HandsInHat),
         ["plate-clean"] = Corner((_, c) => { Can(!c.ShoesOn, "the shoes are on"); c.PlateClean = true; }, Doing.HandsInHat),
         ["hub-clean"] = Corner((_, c) => { Can(!c.RotorOn, "the rotor covers it"); c.HubClean = true; }),
-        ["lands-clean"] = Corner((car, c) => { Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "pads or caliper are in the way"); c.LandsClean = true; }, Doing.HandsAtCaliper),
+        ["lands-clean"] = Corner((car, c) => { Can(!c.PadsIn && (car.Made.IsFixed ? !c.CaliperAway : !c.CaliperOn), "pads or caliper are in the way, or it is away"); c.LandsClean = true; }, Doing.HandsAtCaliper),
         ["hardware-new"] = Corner((_, c) => { Can(c is { PadsIn: false, ClipsBad: true, LandsClean: true }, "the pads are in, or the clips are new"); c.ClipsBad = false; }, Doing.HandsAtCaliper),
         ["pin-kit"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: true }, "the caliper is on, or the pins are new"); (c.PinsBad, c.PinsGreased) = (false, false); }, Doing.HandsAtCaliper),
         ["pins-greased"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: false }, "the caliper is on, or the pins are seized"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
@@ -342,8 +342,8 @@ internal static class Acts
         ["pitted-hub-judged"] = Mends("pitted-hub-judged", (_, c) => c.RotorOn),
         ["ring-looked"] = Mends("ring-looked", (_, _) => true),
         ["sensor-renewed"] = Mends("sensor-renewed", (_, c) => c.Off.Contains(Fitting.WearSensor)),
-        // It comes back by itself then; a cable on it can still hold it off.
-        ["lever-mended"] = Mends("lever-mended", (car, c) => car.CableSlack || !c.CableEndOn, c => c.LeverOnStop = true),
+        // It comes back by itself then; a cable on it would still hold it.
+        ["lever-mended"] = Mends("lever-mended", (_, c) => !c.CableEndOn, c => c.LeverOnStop = true),
         ["nut-key-found"] = Mends("nut-key-found", (_, _) => true, onTheGround: true),
         ["wheel-seated"] = Mends("wheel-seated", (_, _) => true),
         ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c => (c.LandsClean, c.ClipsBad, c.PinsGreased) = (true, false, true)),
@@ -399,7 +399,7 @@ internal static class Acts
         ["lever-cycled"] = Car(car => { foreach (var c in car.Both) c.LeverOnStop = true; car.ClosedAt = car.Mechanism; }, Doing.MovesMechanism),
         ["shoe-brake-cycled"] = Car(car => car.ClosedAt = car.Mechanism, Doing.MovesMechanism),
         ["brake-applied"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "no power"); (car.Applied, car.InService) = (true, false); car.ReleaseSeen = false; }, Doing.MovesMechanism),
-        ["auto-restored"] = Car(car => car.AutoApplyOff = false),
+        ["auto-restored"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = false; }),
         ["codes-cleared"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),
         ["lamps-looked"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),
         ["battery-alone"] = Car(car => car.Charger = false),

@@ -2,7 +2,10 @@ using PatientPawl.Core.Planning;
 
 namespace PatientPawl.Core.Tests.Planning.Twin;
 
-/// <summary>A look settles a doubt. Where there is none nobody is sent to look: what is asked twice is soon answered without looking. Common practice, no source.</summary>
+/// <summary>
+/// A look settles a doubt, and a task ends a want. Where there is none nobody is sent: what is asked twice is soon answered without looking.
+/// Common practice, no source.
+/// </summary>
 internal static class Looks
 {
     private static readonly Dictionary<string, Condition> InDoubt = new(StringComparer.Ordinal)
@@ -17,6 +20,11 @@ internal static class Looks
         ["verdict-settled"] = Corner.Doubt.Is(Doubt.Open),
         // Told by its pulls that its screw has found its place; pulled again, its levers are to be looked at again.
         ["lever-cycled"] = Core.Planning.Car.Closing.Is(Closing.Open),
+        ["shoe-brake-cycled"] = Core.Planning.Car.Closing.Is(Closing.Open),
+        ["piston-home"] = Corner.Piston.Is(Piston.Out),
+        ["piston-levered"] = Corner.Piston.Is(Piston.Out),
+        ["piston-tried"] = Condition.All(Corner.Piston.Is(Piston.Out), Corner.Trial.Is(Asked.Nothing)),
+        ["reservoir-again"] = Condition.All(Corner.Room.Is(Room.NotJudged), Corner.Judged.Is(Done.Yes)),
         ["side-looked"] = Corner.Looked.Is(Done.No),
     };
 

@@ -145,9 +145,13 @@ internal static class Monitors
         Step("piston-home", "sent home by a way that nobody knows", (_, c) => !c.MethodKnown),
         Step("caliper-on caliper-down", "a caliper put on over a spindle that is out and a piston that is home", (_, c) => !c.SpindleBack && c.PistonIn, s => s.IsMotor),
 
-        Step("piston-home piston-tried", "fluid over the brim", (_, c) => c.NoRoom, s => s.Rules.FluidRoom == FluidRoomRule.DrawOff),
+        // A push needs its measuring only where the house draws off for what comes back.
+        new("a piston judged, tried or pushed before this side is measured", (_, step, _) => step.StepId is "piston-judged" or "piston-tried" or "push-tried",
+            (car, corner, step) => !corner.Judged && (step.StepId != "push-tried" || car.Made.Rules.FluidRoom == FluidRoomRule.DrawOff)),
+        Step("push-tried", "a piston tried against a spindle that is out", (_, c) => !c.SpindleBack, s => s.IsMotor),
+        Step("piston-home piston-tried push-tried", "fluid over the brim", (_, c) => c.NoRoom, s => s.Rules.FluidRoom == FluidRoomRule.DrawOff),
         Step("piston-home", "sent home unmeasured", (_, c) => !c.Judged),
-        Step("piston-home", "sent home under a cap that the house wants off", (car, _) => !car.CapOff, s => s.Rules.Cap == CapRule.OffWithRag),
+        Step("piston-home piston-levered piston-tried", "moved home under a cap that the house wants off", (car, _) => !car.CapOff, s => s.Rules.Cap == CapRule.OffWithRag),
         Step("cap-off", "the cap off before anybody looked at the level", (car, _) => !car.ReservoirSeen),
 
         // The car.
@@ -238,6 +242,8 @@ internal static class Monitors
         // Closing.
         Step("cable-taken-up", "the cable set against a gap", (car, _) => !car.PedalUp && car.Touched > 0),
         Step("cable-taken-up", "the cable set over a caliper that is not together", (car, _) => car.Both.Any(c => !Together(car, c) || !c.CableEndOn)),
+        Step("cable-taken-up shoe-cable-taken-up", "a cable set against an applied brake", (car, _) => car.Applied),
+        Step("lever-cycled", "a lever cycled that is up", (car, _) => car.Applied),
         Step("cable-taken-up shoe-cable-taken-up", "a cable set that is tight", (car, _) => !car.CableSlack),
         Step("shoe-cable-taken-up", "the cable set over shoes that are not", (car, _) => car.Both.Any(c => c.ShoesBackedOff || !c.ShoesOn)),
         Step("lever-cycled shoe-brake-cycled", "the lever pulled on a slack cable", (car, _) => car.CableSlack, s => s.HasCable),
@@ -257,6 +263,7 @@ internal static class Monitors
 
         // Proofs.
         Step("brake-held", "the hold tried on a pedal that is not up or on loose wheels", (car, _) => (!car.PedalUp && car.Touched > 0) || car.Both.Any(c => c.Nuts != Nut.Tight)),
+        Step("lamp-seen-off", "a lamp judged before the drive that would light it", (car, _) => car.DrivenAt != car.Touched),
         Step("bed-in", "bedded in before the first slow drive", (car, _) => car.DrivenAt != car.Touched),
         Step("level-looked", "the level read with the tail up", (car, _) => car.OnStands),
         Step("level-looked", "the level read with the pistons back", (car, _) => !car.PedalUp),

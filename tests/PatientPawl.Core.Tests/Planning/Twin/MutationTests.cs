@@ -10,9 +10,15 @@ namespace PatientPawl.Core.Tests.Planning.Twin;
 /// </summary>
 public class MutationTests(ITestOutputHelper output)
 {
-    // PAWL_MUTANTS=n tries every n-th, 1 every one, and longer; the usual run twenty that change with the day.
-    private static readonly int Every = int.TryParse(Environment.GetEnvironmentVariable("PAWL_MUTANTS"), out var n) ? Math.Max(n, 1) : 0;
+    // PAWL_MUTANTS=n tries every n-th, 1 every one; steps' names with commas between them those of these steps; the usual run tries twenty that
+    // change with the day.
+    private static readonly string Asked = Environment.GetEnvironmentVariable("PAWL_MUTANTS") ?? "";
     private const int AtATime = 20;
+
+    // Walks at each; one that was the only one lacking a few times only is given more.
+    private const int Seeds = 24;
+    private const int MoreSeeds = 96;
+    private const int FewTries = 6;
 
     private sealed record Mutant(StepType Step, Condition Dropped, int Interlock)
     {
@@ -27,7 +33,9 @@ public class MutationTests(ITestOutputHelper output)
     {
         var all = Mutants().ToArray();
         var turn = DateTime.UtcNow.DayOfYear * AtATime;
-        var tried = Every > 0 ? [.. all.Where((_, i) => i % Every == 0)] : (Mutant[])[.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
+        Mutant[] tried = int.TryParse(Asked, out var every) ? [.. all.Where((_, i) => i % Math.Max(every, 1) == 0)]
+            : Asked.Length > 0 ? Array.FindAll(all, m => Asked.Split(',').Contains(m.Step.Id))
+            : [.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
         var setups = Setups.Spread().ToArray();
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
@@ -58,7 +66,7 @@ public class MutationTests(ITestOutputHelper output)
         var at = Array.FindAll(setups, s => Asks(mutant, s));
         if (at.Length == 0) return ("", 0);
         var tries = 0;
-        for (var seed = 0; seed < 24; seed++)
+        for (var seed = 0; seed < Seeds || (tries is > 0 and < FewTries && seed < MoreSeeds); seed++)
         {
             var (setup, surprises) = (at[seed * 13 % at.Length], seed % 5 == 0 ? Surprises.None : Surprises.All);
             // Where it is the only thing lacking, the step is done all the same; and a plan is made and walked that never asks for it.
