@@ -207,8 +207,8 @@ internal static class Acts
         ["auto-inhibited"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = true; }),
         ["gear-neutral"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = true; }, Doing.LetsGo),
         ["gear-park"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = false; }),
-        ["nuts-cracked"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out && (!car.OnStands || car.Applied), "the wheel turns with the bar"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }, Doing.OnItsWheels),
-        ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts == Nut.Tight, "nothing to crack"); (c.Nuts, car.DrivenAt) = (Nut.Loose, -1); }),
+        ["nuts-cracked"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts != Nut.Out && (!car.OnStands || car.Applied), "the wheel turns with the bar"); (c.Nuts, car.DrivenAt, car.WheelsSigned) = (Nut.Loose, -1, false); }, Doing.OnItsWheels),
+        ["nuts-cracked-raised"] = Corner((car, c) => { Can(c.WheelOn && c.Nuts == Nut.Tight, "nothing to crack"); (c.Nuts, car.DrivenAt, car.WheelsSigned) = (Nut.Loose, -1, false); }),
         ["nuts-snugged"] = Corner((_, c) => { Can(c is { WheelOn: true, Nuts: Nut.Loose }, "nothing to snug"); c.Nuts = Nut.ByHand; }, Doing.OnItsWheels),
         ["brake-released"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the switch has no power"); car.Applied = false; car.ReleaseSeen = false; }, Doing.LetsGo),
         ["service-verified"] = Car(_ => { }),
@@ -410,7 +410,7 @@ internal static class Acts
         ["torques-accepted"] = Car(_ => { }),
         ["test-driven"] = Car(car => car.DrivenAt = car.Touched, Doing.Drives),
         ["bed-in"] = Car(car => car.BedDone = true, Doing.Drives),
-        ["wheels-lead-signs"] = Car(_ => { }),
+        ["wheels-lead-signs"] = Car(car => car.WheelsSigned = true),
         ["handed-over"] = Car(_ => { }, Doing.GivesAway),
     };
 

@@ -25,6 +25,7 @@ internal static class Looks
         ["piston-levered"] = Corner.Piston.Is(Piston.Out),
         ["piston-tried"] = Condition.All(Corner.Piston.Is(Piston.Out), Corner.Trial.Is(Asked.Nothing)),
         ["reservoir-again"] = Condition.All(Corner.Room.Is(Room.NotJudged), Corner.Judged.Is(Done.Yes)),
+        ["torques-accepted"] = Core.Planning.Car.Acceptance.Is(Acceptance.Waiting),
         ["side-looked"] = Corner.Looked.Is(Done.No),
     };
 

@@ -259,6 +259,7 @@ internal static class Monitors
         Step("turns-free", "a rotor turned that nothing holds", (_, c) => !Held(c)),
         Step("leaks-looked", "leaks looked for under a pedal that is not up", (car, _) => !car.PedalUp && car.Touched > 0),
         Step("lead-signs", "the lead signs a corner that is not together", (car, c) => !c.CaliperOn || !c.PadsIn || c.BracketBolts != Nut.Tight || (!car.Made.IsFixed && c.PinBolts != Nut.Tight) || c.Banjo != Nut.Tight || !c.ActuatorPlugged || c.SpotBolts != Nut.Tight),
+        Step("wheels-lead-signs", "the lead signs wheels in the air", (car, _) => car.OnStands),
         Step("wheels-lead-signs", "the lead signs wheels that are not torqued", (car, _) => car.Both.Any(c => c.Nuts != Nut.Tight)),
 
         // Proofs.
@@ -289,6 +290,9 @@ internal static class Monitors
         When(Doing.GivesAway, "handed over tagged, on the charger or with auto-apply off", (car, _) => car.Tagged || car.Charger || car.AutoApplyOff, Electric),
         When(Doing.GivesAway, "handed over with codes unread since the brake was closed", (car, _) => car.CodesAt != car.Mechanism && !MechanismAsItCame(car), s => s.NeedsRoute),
         When(Doing.GivesAway, "handed over with new pads that were never bedded", (car, _) => !car.BedDone && car.Left.PadsNew, s => s.Rules.BedIn == BedInRule.Series),
+        When(Doing.GivesAway, "handed over with chocks in", (car, _) => car.Chocked),
+        When(Doing.GivesAway, "handed over with the ignition on", (car, _) => car.IgnitionOn),
+        When(Doing.GivesAway, "handed over on wheels that the lead has not seen", (car, _) => !car.WheelsSigned, s => s.Rules.SignOff == SignOffRule.LeadAlso),
         When(Doing.GivesAway, "handed over with the cap off", (car, _) => car.CapOff),
         When(Doing.GivesAway, "handed over with the brake off or out of P", (car, _) => car.Neutral || (!car.Applied && !car.Made.IsPlain)),
     ];

@@ -33,6 +33,9 @@ internal sealed class PhysicalCar
 
     /// <summary>Somebody turned both hubs by hand since the brake was last worked.</summary>
     public bool ReleaseSeen;
+
+    /// <summary>The lead looked at both wheels since the last nut was cracked.</summary>
+    public bool WheelsSigned;
     public bool CableSlack;
     public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
     public PhysicalCorner Left = new(), Right = new();
