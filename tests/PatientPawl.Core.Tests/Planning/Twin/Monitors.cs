@@ -249,7 +249,7 @@ internal static class Monitors
         Step("lever-cycled shoe-brake-cycled", "the lever pulled on a slack cable", (car, _) => car.CableSlack, s => s.HasCable),
         Step("service-closed first-apply lever-cycled shoe-brake-cycled brake-applied", "the brake worked before both hubs were turned by hand", (car, _) => car.Touched > 0 && car.Both.Any(c => c.TurnedAt != car.Touched)),
         Step("brake-applied", "the brake applied with a lever off its stop", (car, _) => !MechanismAsItCame(car) && car.Both.Any(c => !c.LeverOnStop), s => s.IsCable),
-        Step("measured", "room judged by a level that nobody looked at", (car, _) => !car.ReservoirSeen),
+        Step("measured reservoir-again", "room judged by a level that nobody looked at", (car, _) => !car.ReservoirSeen),
         Step("brake-applied brake-cycled", "the brake applied that was opened and never closed", (car, _) => !MechanismAsItCame(car) && car.ClosedAt != car.Mechanism),
         Step("battery-alone", "the charger off before the brake is closed", (car, _) => !MechanismAsItCame(car) && car.ClosedAt != car.Mechanism),
         Step("codes-cleared lamps-looked", "codes cleared before the brake is closed", (car, _) => !MechanismAsItCame(car) && car.ClosedAt != car.Mechanism),

@@ -52,8 +52,8 @@ public class MutationTests(ITestOutputHelper output)
         output.WriteLine($"{all.Length} conditions of steps and interlocks; {tried.Length} forgotten one by one, {nowhere} of them never asked for in these setups and {alone} never the only one lacking; {counted - missed.Count} of {counted} missed, {100.0 * (counted - missed.Count) / counted:F1} %");
         foreach (var (how, n) in by.OrderByDescending(b => b.Value)) output.WriteLine($"{n,6}  {how}");
         foreach (var name in missed.Order(StringComparer.Ordinal)) output.WriteLine($"nobody missed  {name}");
-        // What nobody missed stands in the output by name: half of it is where a look starts from, which may be taken twice.
-        (counted - missed.Count).ShouldBeGreaterThanOrEqualTo(counted * 3 / 5);
+        // What nobody missed stands in the output by name.
+        (counted - missed.Count).ShouldBeGreaterThanOrEqualTo(counted * 4 / 5);
     }
 
     /// <summary>What gives it away, null when nothing does and empty when no setup asks for it; and how often it was the only one lacking.</summary>
