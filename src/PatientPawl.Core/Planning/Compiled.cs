@@ -211,7 +211,7 @@ internal sealed class CompiledCatalogue
         var needed = Array.ConvertAll(Steps, s => s.Needs.SelectMany(n => n.AnyOf).SelectMany(a => a).Distinct().ToArray());
         Undoes = Array.ConvertAll(Steps, s => DisturbedBy(s, made));
         MayBlock = Array.ConvertAll(Steps, s => DisturbedBy(s, needed));
-        NeededBy = Array.ConvertAll(new int[StateLayout.Slots], _ => new Bits(Steps.Length));
+        NeededBy = [.. Enumerable.Range(0, StateLayout.Slots).Select(_ => new Bits(Steps.Length))];
         foreach (var step in Steps)
             foreach (var (slot, _) in needed[step.Index]) NeededBy[slot].Add(step.Index);
         FactOffset = new int[StateLayout.Slots];
