@@ -23,23 +23,25 @@ public class RefusedTests
 
     private static readonly PlanSetup AlwaysBled = Pads with { Rules = HouseRules.Default with { Bleeding = BleedRule.Always } };
 
-    private static readonly StepKey Pedal = new("pedal-proved", null), Routine = new("pedal-proved-routine", null);
+    private static readonly StepKey Pedal = new("pedal-proved", null), Routine = new("pedal-proved-routine", null),
+        Released = new("brake-released", null), SmallOff = new("spot-off", Side.Left), Closed = new("service-closed", null),
+        Cycled = new("brake-cycled", null), Held = new("brake-held", null);
 
     /// <summary>A fact; where somebody stands who goes by the plan as far as a step, and maybe forgets another; and what is refused there.</summary>
     internal static IReadOnlyList<(string Fact, PlanSetup Setup, string? Forgotten, StepKey Until, StepKey Step)> All { get; } =
     [
-        ("the brake holds both hubs until their screws are cracked", Tool, "screws-cracked-brake", new("brake-released", null), new("brake-released", null)),
-        ("a small caliper stays on until the screws of both rotors are cracked", SmallCaliper, "screws-cracked-brake", new("spot-off", Side.Left), new("spot-off", Side.Left)),
+        ("the brake holds both hubs until their screws are cracked", Tool, "screws-cracked-brake", Released, Released),
+        ("a small caliper stays on until the screws of both rotors are cracked", SmallCaliper, "screws-cracked-brake", SmallOff, SmallOff),
         ("a house that releases before lifting does so", FromTheStart, "brake-released", new("lifted", null), new("lifted", null)),
         ("a house that always bleeds proves no pedal before", AlwaysBled, "corner-bled", Pedal, Pedal),
         ("nor does the maker's routine", AlwaysBled with { SimulatedPedal = true }, "corner-bled", Routine, Routine),
-        ("what is not in service is not brought out of it", Tool, "service-entered", new("service-closed", null), new("service-closed", null)),
-        ("what the tool has closed is not applied for a first time", Tool, null, new("brake-cycled", null), new("first-apply", null)),
-        ("a car is not left asleep before its brake is closed", Tool, null, new("service-closed", null), new("ignition-off-after", null)),
-        ("auto-apply is given back to a brake that was cycled", ByHand, null, new("brake-cycled", null), new("auto-restored", null)),
+        ("what is not in service is not brought out of it", Tool, "service-entered", Closed, Closed),
+        ("what the tool has closed is not applied for a first time", Tool, null, Cycled, new("first-apply", null)),
+        ("a car is not left asleep before its brake is closed", Tool, null, Closed, new("ignition-off-after", null)),
+        ("auto-apply is given back to a brake that was cycled", ByHand, null, Cycled, new("auto-restored", null)),
         ("a lever is not judged under a tight cable", Pads, null, new("cable-slack", null), new("lever-on-stop", Side.Left)),
-        ("no hold is tried before the pedal is proved", Pads, "pedal-proved", new("brake-held", null), new("brake-held", null)),
-        ("no hold is tried on a lever that was not cycled", Pads, "lever-cycled", new("brake-held", null), new("brake-held", null)),
+        ("no hold is tried before the pedal is proved", Pads, "pedal-proved", Held, Held),
+        ("no hold is tried on a lever that was not cycled", Pads, "lever-cycled", Held, Held),
         ("what was bled is not bled again", AlwaysBled, null, Pedal, new("corner-bled", Side.Left)),
         ("what nobody opened is not bled", Pads, null, Pedal, new("corner-bled", Side.Left)),
     ];
@@ -49,7 +51,10 @@ public class RefusedTests
     {
         // For this one reason: without it the step would be done.
         foreach (var (fact, setup, forgotten, until, step) in All)
-            CompiledCatalogue.For(setup).Find(step)!.Needs.Where(n => !n.Holds(At(setup, forgotten, until).Raw)).Select(n => Facts.Words(n)).ShouldHaveSingleItem(fact);
+        {
+            var at = At(setup, forgotten, until);
+            CompiledCatalogue.For(setup).Find(step)!.Needs.Where(n => !n.Holds(at.Raw)).Select(n => Facts.Words(n)).ShouldHaveSingleItem(fact);
+        }
     }
 
     /// <summary>The state of the car when the plan comes to a step, with another one left out.</summary>

@@ -36,6 +36,7 @@ public class MutationTests(ITestOutputHelper output)
         Mutant[] tried = int.TryParse(Asked, out var every) ? [.. all.Where((_, i) => i % Math.Max(every, 1) == 0)]
             : Asked.Length > 0 ? Array.FindAll(all, m => Asked.Split(',').Contains(m.Step.Id))
             : [.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
+        tried.ShouldNotBeEmpty($"no step has a condition and is called \"{Asked}\"");
         var setups = Setups.Spread().ToArray();
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
