@@ -115,7 +115,9 @@ public static class Interlocks
                 new(Concern.Unplugs, Condition.All(IgnitionOff, Asleep, KeyAway).Saying("ignition off, key away, car asleep")),
                 // In service a control unit may answer a plug that goes by moving what it still holds.
                 new(Concern.Unplugs, Condition.Any(
-                    [Corner.Actuator.At(Where.Other, Actuator.None, Actuator.Unplugged, Actuator.Off)], [Corner.Caliper.At(Where.Other, Caliper.On)], [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Unknown, ParkingBrake.ServiceInDoubt)])
+                    [Corner.Actuator.At(Where.Other, Actuator.None, Actuator.Unplugged, Actuator.Off)],
+                    [Corner.Caliper.At(Where.Other, Caliper.On)],
+                    [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Unknown)])
                     .Saying("the other caliper on, or unplugged too: a brake in service with one caliper hung on its plug is left alone").When(s => s.IsMotor)),
             ])
         {

@@ -207,6 +207,17 @@ public class AtTheCarTests
     }
 
     [Fact]
+    public void Clips_and_pins_that_were_wanted_on_the_old_bracket_are_not_asked_on_the_one_of_the_set()
+    {
+        var job = Job().Until("measured", Side.Left);
+        foreach (var found in new[] { FindingKind.StuckPiston, FindingKind.FrozenPads, FindingKind.SeizedPin }) Find(job, found, Side.Left);
+        Find(job.Until("new-caliper-hung", Side.Left), FindingKind.BringsBracket, Side.Left).Until("bracket-torqued", Side.Left);
+        job.State.Standing.Select(e => e.Event).OfType<StepDone>().ShouldContain(e => e.Step.StepId == "bracket-swapped");
+        job.State.Remaining.ShouldNotContain(k => k.StepId == "hardware-new" || k.StepId == "pin-kit");
+        JobRecord.Of(job.Until("", level: 80).State).Fitted.ShouldNotContain(line => line.Contains("hardware") || line.Contains("slide pins"));
+    }
+
+    [Fact]
     public void What_was_learnt_at_a_vehicle_stands_in_its_next_job_with_its_day_and_is_not_asked_twice()
     {
         var first = Job().Until("piston-home", Side.Left);

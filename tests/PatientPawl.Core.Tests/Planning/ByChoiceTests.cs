@@ -150,6 +150,20 @@ public class ByChoiceTests
             Planner.Make(setup, Transition.Settle(CompiledCatalogue.For(setup).Proofs, kept, gone)).Steps.Select(k => k.StepId).ShouldContain("ignition-off");
     }
 
+    [Theory]
+    [InlineData(ParkingBrake.Service, false)]
+    [InlineData(ParkingBrake.ServiceInDoubt, false)]
+    [InlineData(ParkingBrake.ProvedReleased, true)]
+    public void A_plug_stays_home_while_the_other_caliper_hangs_on_its_own_in_service_or_where_nobody_knows(ParkingBrake brake, bool comesOff)
+    {
+        var state = Planner.Make(ToolPads, ToolPads.Start()).Steps.TakeWhile(k => k.StepId != "caliper-off").Aggregate(ToolPads.Start(), (s, k) => Planner.Apply(ToolPads, s, k, null))
+            .With(Corner.Actuator, Side.Left, Actuator.Plugged).With(Corner.Actuator, Side.Right, Actuator.Plugged)
+            .With(Corner.Caliper, Side.Right, Caliper.Hung).With(Car.Brake, brake).With(Car.Sleep, CarSleep.Asleep);
+        var why = Planner.Why(ToolPads, state, new("actuator-unplugged", Side.Left));
+        why.Allowed.ShouldBe(comesOff, string.Join("; ", why.Lacking));
+        if (!comesOff) why.Interlocks.ShouldBe([4]);
+    }
+
     [Fact]
     public void It_is_not_left_on_in_a_car_that_may_press_its_own_brakes_or_without_a_charger_or_on_another_route()
     {

@@ -125,8 +125,17 @@ internal static class Mend
         {
             Applies = s => !s.IsFixed,
             Needs = [Corner.Bracket.Is(Bracket.Off), Corner.BracketSwap.Is(Asked.Due)],
-            Makes = [Corner.BracketSwap.To(Asked.Done), Corner.LandsClean.To(Done.Yes), Corner.PinsGreased.To(Done.Yes)],
-            How = "Left is left: bleed screw up once it hangs. Pins greased as they came? Look, and add what is missing.",
+            Makes =
+            [
+                Corner.BracketSwap.To(Asked.Done),
+                Corner.LandsClean.To(Done.Yes),
+                Corner.PinsGreased.To(Done.Yes),
+                // What the old bracket wanted goes out with it.
+                Corner.Hardware.To(Asked.Nothing),
+                Corner.PinKit.To(Asked.Nothing),
+                Corner.PinSeat.To(Asked.Nothing),
+            ],
+            How = "Left is left: bleed screw up once it hangs. New clips on its lands, its pins home by hand. Pins greased as they came? Look, and add what is missing.",
         },
         new("actuator-renewed", "New actuator", Stage.Fit, Lane.Corner, Bench, 5, "A motor that stops in one direction stops in the other.")
         {

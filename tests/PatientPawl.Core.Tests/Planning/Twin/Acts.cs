@@ -346,7 +346,11 @@ internal static class Acts
         ["lever-mended"] = Mends("lever-mended", (_, c) => !c.CableEndOn, c => c.LeverOnStop = true),
         ["nut-key-found"] = Mends("nut-key-found", (_, _) => true, onTheGround: true),
         ["wheel-seated"] = Mends("wheel-seated", (_, _) => true),
-        ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c => (c.LandsClean, c.ClipsBad, c.PinsGreased) = (true, false, true)),
+        ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c =>
+        {
+            (c.LandsClean, c.ClipsBad, c.PinsGreased, c.PinsBad) = (true, false, true, false);
+            c.Wrong.Remove("pins-seated");
+        }),
         ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn),
         ["hose-looked"] = Mends("hose-looked", (_, c) => !c.CaliperOn),
         ["lamp-seen-off"] = Car(car => { Can(car.LampLit, "no lamp is asked about"); car.LampLit = false; }),

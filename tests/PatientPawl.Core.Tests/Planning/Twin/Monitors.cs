@@ -118,6 +118,7 @@ internal static class Monitors
         Step("star-wheel-backed star-wheel-again", "a star wheel backed off against a tight cable", (car, _) => !car.CableSlack, s => s.HasCable),
         Step("actuator-unplugged", "unplugged from a car that is awake", (car, _) => !car.Asleep),
         Step("actuator-unplugged", "unplugged with the ignition on", (car, _) => car.IgnitionOn),
+        Step("actuator-unplugged", "unplugged in service with the other caliper hung on its plug", (car, c) => car.InService && car.Both.Single(o => o != c) is { CaliperOn: false, ActuatorOn: true, ActuatorPlugged: true }),
         Step("actuator-on", "an actuator over a spindle that is still out", (_, c) => !c.SpindleBack),
         Step("actuator-unplugged actuator-off", "unplugged or taken off a brake that nobody proved released", (car, c) => c.CaliperOn && car is { InService: false, ReleaseSeen: false }),
         // An actuator whose caliper is off holds nothing.
