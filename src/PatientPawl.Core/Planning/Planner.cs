@@ -153,17 +153,12 @@ public static class Planner
     /// Steps that the plan does not ask for and that may be chosen all the same: they may be done now, and from there the goal is reached. Each
     /// with the plan that follows it.
     /// </summary>
-    internal static List<(StepKey Step, Plan After)> Choices(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining)
-    {
-        List<(StepKey, Plan)> choices = [];
-        foreach (var step in MayChoose(setup, state, remaining))
-        {
-            var after = Make(setup, step.Do(state));
-            if (after.CannotBeMet.Count == 0) choices.Add((step.Key, after));
-        }
+    internal static List<(StepKey Step, Plan After)> Choices(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining) =>
+        [.. MayChoose(setup, state, remaining).Select(step => Choice(setup, state, step)).OfType<(StepKey, Plan)>()];
 
-        return choices;
-    }
+    /// <summary>A step that may be chosen with the plan that follows it; null where the goal is not reached from there.</summary>
+    internal static (StepKey Step, Plan After)? Choice(PlanSetup setup, CarState state, BoundStep step) =>
+        Make(setup, step.Do(state)) is { CannotBeMet.Count: 0 } after ? (step.Key, after) : null;
 
     /// <summary>Those that may be chosen as the car stands, whatever comes after them.</summary>
     internal static IEnumerable<BoundStep> MayChoose(PlanSetup setup, CarState state, IReadOnlyList<StepKey> remaining)

@@ -27,9 +27,10 @@ public class TwinTests(ITestOutputHelper output)
         var setups = Setups.Spread().ToArray();
         Parallel.For(0, setups.Length, Setups.Processors, n =>
         {
+            Dictionary<CarState, Plan> beginnings = [];
             for (var seed = Seeds.From; seed < Seeds.To; seed++)
             {
-                var walk = new TwinWalk(setups[n], seed * 7919 + n, seed == 0 ? Surprises.None : seed == 1 ? Surprises.Outcomes : Surprises.All);
+                var walk = new TwinWalk(setups[n], seed * 7919 + n, seed == 0 ? Surprises.None : seed == 1 ? Surprises.Outcomes : Surprises.All) { Beginnings = beginnings };
                 walk.ToTheEnd();
                 Interlocked.Increment(ref walks);
                 Interlocked.Add(ref steps, walk.Steps);

@@ -52,9 +52,12 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         return branch;
     }
 
+    /// <summary>How it begins, where another walk of the same setup has planned that already.</summary>
+    public Dictionary<CarState, Plan> Beginnings { get; init; } = [];
+
     public void ToTheEnd(int most = 900)
     {
-        var plan = Planner.Make(Setup, State);
+        if (!Beginnings.TryGetValue(State, out var plan)) Beginnings[State] = plan = Planner.Make(Setup, State);
         IReadOnlyList<StepKey> remaining = plan.Steps;
         while (true)
         {
@@ -93,8 +96,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
             Before?.Invoke(this);
             if (Chosen(remaining) is { } choice)
             {
-                Take(choice);
-                (plan, remaining) = Anew();
+                (plan, remaining) = Take(choice.Step) ? Anew() : (choice.After, choice.After.Steps);
                 continue;
             }
 
@@ -129,11 +131,20 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
     }
 
     /// <summary>Now and then what good hands choose where the plan does not ask for it.</summary>
-    private StepKey? Chosen(IReadOnlyList<StepKey> remaining)
+    private (StepKey Step, Plan After)? Chosen(IReadOnlyList<StepKey> remaining)
     {
-        if (surprises == Surprises.None || _chose >= 4 || _random.Next(4) != 0 || Planner.Choices(Setup, State, remaining) is not { Count: > 0 } can) return null;
-        _chose++;
-        return can[_random.Next(can.Count)].Step;
+        if (surprises == Surprises.None || _chose >= 4 || _random.Next(4) != 0) return null;
+        var can = Planner.MayChoose(Setup, State, remaining).ToArray();
+        _random.Shuffle(can);
+        // Of those that the sheet would offer any one: only as many plans are made as it takes to come to one.
+        foreach (var step in can)
+        {
+            if (Planner.Choice(Setup, State, step) is not { } choice) continue;
+            _chose++;
+            return choice;
+        }
+
+        return null;
     }
 
     private (Plan, IReadOnlyList<StepKey>) Anew()
