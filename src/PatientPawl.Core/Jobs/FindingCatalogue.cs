@@ -153,7 +153,8 @@ public static class FindingCatalogue
         new(FindingKind.NoSensor, "No wear sensor at this corner", true, "Its steps go.")
         {
             CanBe = SensorThere,
-            OnCorner = (_, car, side) => car.With(Corner.Sensor, side, Fitted.None),
+            // One that was to be renewed is not there either.
+            OnCorner = (_, car, side) => car.With(Corner.Sensor, side, Fitted.None).With(Corner.SensorMend, side, Asked.Nothing),
         },
         new(FindingKind.SensorWorn, "Wear sensor worn through", true, "A new sensor on this side; its lamp is seen off at the end.")
         {

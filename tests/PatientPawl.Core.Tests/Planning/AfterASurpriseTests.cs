@@ -247,4 +247,28 @@ public class AfterASurpriseTests
 
         (Tool with { }).ShouldBe(Tool);
     }
+
+    [Fact]
+    public void A_brake_that_is_found_applied_before_the_house_has_bled_it_is_pumped_firm_on_its_wheels_and_woken()
+    {
+        var setup = Tool with { Rules = HouseRules.Default with { Bleeding = BleedRule.Always, Holding = HoldingRule.ReleasedFromStart } };
+        var state = Until(setup, "nuts-cracked", Side.Left).With(Car.Brake, ParkingBrake.Applied).With(Car.Ignition, Ignition.Off).With(Car.Chocks, Chocks.In)
+            .With(Car.Closing, Closing.Open).With(Car.Pedal, Pedal.NotPumped).With(Corner.Spindle, Side.Left, Spindle.Unknown).With(Corner.Spindle, Side.Right, Spindle.Unknown);
+        var plan = Planner.Make(setup, state);
+        plan.CannotBeMet.ShouldBeEmpty();
+        var steps = plan.Steps.Select(k => k.ToString()).ToList();
+        steps.IndexOf("pedal-proved").ShouldBeLessThan(steps.IndexOf("lifted"));
+        steps.LastIndexOf("pedal-proved").ShouldBeGreaterThan(steps.IndexOf("corner-bled, right"), "and once more after it was bled");
+    }
+
+    [Fact]
+    public void A_wear_sensor_that_was_to_be_renewed_and_is_not_there_is_not_waited_for()
+    {
+        var setup = Cable with { Fittings = [Fitting.WearSensor] };
+        var state = FindingRules.Onto(setup, setup.Start(), FindingKind.SensorWorn, Side.Right);
+        Plan(setup, state).ShouldContain("sensor-renewed, right");
+        state = FindingRules.Onto(setup, state, FindingKind.NoSensor, Side.Right);
+        Plan(setup, state).ShouldNotContain("sensor-renewed, right");
+        Planner.Make(setup, state).CannotBeMet.ShouldBeEmpty();
+    }
 }

@@ -72,6 +72,7 @@ internal static class Given
         Condition.Any([Corner.Looked.At(Where.Other, Done.Yes)], [Corner.Judged.At(Where.Other, Done.Yes), .. Assembled.At(Where.Other)]).Saying("the other side looked at, or finished").When(s => s.Rules.Sides == SidesRule.OtherKept),
     ];
 
-    public static readonly Condition AlwaysBled = Condition.All(Corner.Bled.Both(Done.Yes)).Saying("both corners bled, as the house rule asks")
-        .When(s => s.Rules.Bleeding == BleedRule.Always && !s.InspectOnly && !s.ClosesUp);
+    // Before it drives. On its wheels the pedal is pumped firm all the same: a brake that has applied there lets go only once the car is woken.
+    public static readonly Condition AlwaysBled = Condition.Any([.. Corner.Bled.Both(Done.Yes)], [OnGround])
+        .Saying("both corners bled, as the house rule asks, or the car on its wheels").When(s => s.Rules.Bleeding == BleedRule.Always && !s.InspectOnly && !s.ClosesUp);
 }
