@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { header, serious, signIn } from "./helpers";
+import { header, serious, settled, signIn } from "./helpers";
 
 test.describe.configure({ mode: "parallel" });
 
@@ -8,6 +8,9 @@ const filled = (fields: Record<string, string>, name: string) => async (page: Pa
   for (const [label, value] of Object.entries(fields)) await page.getByLabel(new RegExp(label)).first().fill(value);
   await button(name)(page);
 };
+
+// What is behind it is a view, and asked about as one.
+const DIALOG = "[role=dialog]";
 
 /** Every dialog, and how it is opened. */
 async function dialogs(page: Page): Promise<[string, string, (page: Page) => Promise<void>][]> {
@@ -47,21 +50,21 @@ for (const half of [0, 1]) {
     for (const [name, url, open] of (await dialogs(page)).filter((_, n) => n % 2 === half)) {
       await page.setViewportSize({ width: 1280, height: 800 });
       await page.goto(url);
-      await page.waitForLoadState("networkidle");
+      await settled(page);
       await open(page);
       const dialog = page.getByRole("dialog");
       await expect(dialog, name).toBeVisible();
-      await page.waitForLoadState("networkidle");
+      await settled(page);
       for (const [width, height] of [[1280, 800], [390, 844]] as const) {
         await page.setViewportSize({ width, height });
         const box = (await dialog.boundingBox())!;
         expect(box.x, `${name} at ${width}: it is whole`).toBeGreaterThanOrEqual(0);
         expect(box.x + box.width, `${name} at ${width}: it is whole`).toBeLessThanOrEqual(width);
         expect(box.y + box.height, `${name} at ${width}: it is whole`).toBeLessThanOrEqual(height);
-        found.push(...(await serious(page, `${name} at ${width}`)));
+        found.push(...(await serious(page, `${name} at ${width}`, undefined, DIALOG)));
       }
       await page.evaluate(() => (document.documentElement.dataset.theme = "night"));
-      found.push(...(await serious(page, `${name}, night`, ["color-contrast"])));
+      found.push(...(await serious(page, `${name}, night`, ["color-contrast"], DIALOG)));
     }
     expect(found).toEqual([]);
   });

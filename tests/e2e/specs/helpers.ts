@@ -4,6 +4,9 @@ import { randomUUID } from "node:crypto";
 
 export const PIN = "2580";
 
+/** Everything at its full length: by hand, with PAWL_LONG=1 ./test e2e. */
+export const LONG = process.env.PAWL_LONG === "1";
+
 /** Signs in through the page's own API, as the lead unless told otherwise. */
 export async function signIn(page: Page, name = "Kit Ransome") {
   await ownClock(page);
@@ -45,6 +48,20 @@ export const ownClock = (page: Page) =>
 
 /** Waits until everything asked is answered: what a finding or an outcome changed is then on the page. */
 export const quiet = (page: Page) => page.waitForFunction(() => !(window as unknown as Watched).asked, undefined, { polling: "raf" });
+
+/** Waits until a view is there with what it asked for: nothing more is asked for a while. */
+export async function settled(page: Page) {
+  await page.locator("h1:visible, h2:visible").first().waitFor();
+  await page.waitForFunction(
+    () => {
+      const w = window as unknown as Watched & { busy?: number };
+      if (w.asked || w.busy === undefined) w.busy = Date.now();
+      return Date.now() - w.busy > 150;
+    },
+    undefined,
+    { polling: 40 },
+  );
+}
 
 /** Stops the page's clock, or lets it go on. */
 export const standClock = (page: Page, stands: boolean) =>
@@ -276,10 +293,11 @@ export async function toTheEnd(page: Page, jobId: string, onThePage = 8) {
   await expect(page.getByRole("heading", { name: "Handed over" })).toBeVisible();
 }
 
-/** What axe finds that stops somebody; at night only the colours differ. */
-export async function serious(page: Page, name: string, rules?: string[]) {
+/** What axe finds that stops somebody, on the page or within one part of it; at night only the colours differ. */
+export async function serious(page: Page, name: string, rules?: string[], within?: string) {
   // One frame: no second page is opened to put results together, and only violations are described.
   const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ["violations"] });
+  if (within) axe.include(within);
   const found = await (rules ? axe.withRules(rules) : axe).analyze();
   return found.violations
     .filter((v) => v.impact === "serious" || v.impact === "critical")

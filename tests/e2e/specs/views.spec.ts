@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { serious, signIn } from "./helpers";
+import { serious, settled, signIn } from "./helpers";
 
 test.describe.configure({ mode: "parallel" });
 
@@ -102,7 +102,7 @@ for (const half of [0, 1]) {
     const found: string[] = [];
     for (const [i, [name, url]] of Object.entries(await views(page)).filter((_, n) => n % 2 === half).entries()) {
       await page.goto(url);
-      await page.waitForLoadState("networkidle");
+      await settled(page);
       await sizes(page, name);
       found.push(...(await serious(page, name)));
       // The colours are one set of tokens: at night every other view is enough to meet them all.

@@ -316,6 +316,7 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 case FindingKind.NoSensor:
                     corner.Off.Remove(Fitting.WearSensor);
                     corner.NoSensor = true;
+                    corner.Wrong.Remove("sensor-renewed");
                     break;
                 case FindingKind.MovesByItself:
                     (_car.InService, _car.Applied, _car.Asleep) = (false, _car.Both.All(c => c.CaliperOn) && _random.Next(2) == 0, false);
