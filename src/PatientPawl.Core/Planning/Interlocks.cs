@@ -117,7 +117,9 @@ public static class Interlocks
                 new(Concern.Unplugs, Condition.Any(
                     [Corner.Actuator.At(Where.Other, Actuator.None, Actuator.Unplugged, Actuator.Off)],
                     [Corner.Caliper.At(Where.Other, Caliper.On)],
-                    [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Unknown)])
+                    [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Unknown)],
+                    // Seen not to be back: whatever held it there has let go.
+                    [Car.Brake.Is(ParkingBrake.ServiceInDoubt), Corner.Spindle.At(Where.Other, Spindle.Out)])
                     .Saying("the other caliper on, or unplugged too: a brake in service with one caliper hung on its plug is left alone").When(s => s.IsMotor)),
             ])
         {

@@ -262,6 +262,17 @@ public class AfterASurpriseTests
     }
 
     [Fact]
+    public void Two_calipers_that_hang_on_their_plugs_with_their_spindles_not_back_in_the_morning_are_wound_back_by_hand()
+    {
+        var setup = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.InCar) with { Rules = HouseRules.Default with { Sides = SidesRule.InStep } };
+        setup = setup.With(Side.Right, c => c with { CaliperNew = true });
+        var state = Until(setup, "caliper-on", Side.Left).With(Car.Brake, ParkingBrake.ServiceInDoubt);
+        foreach (var side in Sides.Both)
+            state = state.With(Corner.Caliper, side, Caliper.Hung).With(Corner.Actuator, side, Actuator.Plugged).With(Corner.Spindle, side, Spindle.Out);
+        Planner.Make(setup, state).CannotBeMet.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_wear_sensor_that_was_to_be_renewed_and_is_not_there_is_not_waited_for()
     {
         var setup = Cable with { Fittings = [Fitting.WearSensor] };

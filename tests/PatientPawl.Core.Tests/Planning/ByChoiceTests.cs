@@ -153,12 +153,14 @@ public class ByChoiceTests
     [Theory]
     [InlineData(ParkingBrake.Service, false)]
     [InlineData(ParkingBrake.ServiceInDoubt, false)]
+    [InlineData(ParkingBrake.ServiceInDoubt, true, Spindle.Out)]
     [InlineData(ParkingBrake.ProvedReleased, true)]
-    public void A_plug_stays_home_while_the_other_caliper_hangs_on_its_own_in_service_or_where_nobody_knows(ParkingBrake brake, bool comesOff)
+    public void A_plug_stays_home_while_the_other_caliper_hangs_on_its_own_in_service_or_where_nobody_knows(ParkingBrake brake, bool comesOff, Spindle other = Spindle.Back)
     {
         var state = Planner.Make(ToolPads, ToolPads.Start()).Steps.TakeWhile(k => k.StepId != "caliper-off").Aggregate(ToolPads.Start(), (s, k) => Planner.Apply(ToolPads, s, k, null))
             .With(Corner.Actuator, Side.Left, Actuator.Plugged).With(Corner.Actuator, Side.Right, Actuator.Plugged)
-            .With(Corner.Caliper, Side.Right, Caliper.Hung).With(Car.Brake, brake).With(Car.Sleep, CarSleep.Asleep);
+            .With(Corner.Caliper, Side.Left, Caliper.Hung).With(Corner.Caliper, Side.Right, Caliper.Hung).With(Corner.Spindle, Side.Right, other)
+            .With(Car.Brake, brake).With(Car.Sleep, CarSleep.Asleep);
         var why = Planner.Why(ToolPads, state, new("actuator-unplugged", Side.Left));
         why.Allowed.ShouldBe(comesOff, string.Join("; ", why.Lacking));
         if (!comesOff) why.Interlocks.ShouldBe([4]);
