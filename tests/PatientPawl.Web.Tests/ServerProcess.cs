@@ -1,0 +1,44 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+
+namespace PatientPawl.Web.Tests;
+
+/// <summary>The server as a process of its own, on a free port.</summary>
+internal static class ServerProcess
+{
+    public static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    public static Process Run(params string[] args)
+    {
+        var info = new ProcessStartInfo("dotnet") { RedirectStandardError = true, RedirectStandardOutput = true };
+        info.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "PatientPawl.Web.dll"));
+        foreach (var arg in args) info.ArgumentList.Add(arg);
+        return Process.Start(info)!;
+    }
+
+    public static async Task<HttpClient> Ready(int port)
+    {
+        var client = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(20) };
+        for (var i = 0; i < 300; i++)
+        {
+            try
+            {
+                if ((await client.GetAsync("/healthz")).IsSuccessStatusCode) return client;
+            }
+            catch (HttpRequestException)
+            {
+                // Not listening yet.
+            }
+
+            await Task.Delay(200);
+        }
+
+        throw new TimeoutException("The server did not come up.");
+    }
+}
