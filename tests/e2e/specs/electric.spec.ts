@@ -1,6 +1,5 @@
 import { expect, test } from "@playwright/test";
-import AxeBuilder from "@axe-core/playwright";
-import { advance, header, jobAt, signIn } from "./helpers";
+import { advance, header, jobAt, signIn, violations } from "./helpers";
 
 // The stand-in car goes at its real pace: a stroke takes seconds, as it does beside a car.
 
@@ -21,7 +20,7 @@ test("into service and closed on a car that is not there: hands clear first, a l
   await expect(page.getByRole("button", { name: /Stop/ })).toBeVisible();
   await expect(page.getByRole("heading", { name: "In service" })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByRole("link", { name: "To the run sheet" })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  expect(await violations(page)).toEqual([]);
 
   await advance(page.request, id, (n) => n.stepId === "service-closed");
   await fault(page, "link-lost", true);
@@ -32,7 +31,9 @@ test("into service and closed on a car that is not there: hands clear first, a l
   // The link comes back by itself and the end is asked for; nothing is started again.
   await expect(page.getByRole("heading", { name: "Left and right alike" })).toBeVisible({ timeout: 20_000 });
   const exchange: { words: string; sent: boolean }[] = await (await page.request.get(`/api/jobs/${id}/electric/exchange`)).json();
-  expect(exchange.filter((e) => e.sent && e.words === "Start: close").length).toBe(1);
+  // On a machine that is held up the unit's session may have fallen back meanwhile: what it refused has started nothing, and is asked once more.
+  const [sent, refused] = [exchange.filter((e) => e.sent && e.words === "Start: close"), exchange.filter((e) => !e.sent && /^Start: close: (?!answered)/.test(e.words))];
+  expect(sent.length - refused.length).toBe(1);
   await page.getByRole("button", { name: "The exchange" }).click();
   await expect(page.getByRole("dialog")).toContainText("Start: close");
   await page.keyboard.press("Escape");

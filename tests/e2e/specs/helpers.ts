@@ -293,12 +293,17 @@ export async function toTheEnd(page: Page, jobId: string, onThePage = 8) {
   await expect(page.getByRole("heading", { name: "Handed over" })).toBeVisible();
 }
 
+// One frame: no second page is opened to put results together.
+const axe = (page: Page) => new AxeBuilder({ page }).setLegacyMode();
+
+/** Everything that axe finds, by its rules' names. */
+export const violations = async (page: Page) => (await axe(page).analyze()).violations.map((v) => v.id);
+
 /** What axe finds that stops somebody, on the page or within one part of it; at night only the colours differ. */
 export async function serious(page: Page, name: string, rules?: string[], within?: string) {
-  // One frame: no second page is opened to put results together, and only violations are described.
-  const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ["violations"] });
-  if (within) axe.include(within);
-  const found = await (rules ? axe.withRules(rules) : axe).analyze();
+  const asked = axe(page).options({ resultTypes: ["violations"] });
+  if (within) asked.include(within);
+  const found = await (rules ? asked.withRules(rules) : asked).analyze();
   return found.violations
     .filter((v) => v.impact === "serious" || v.impact === "critical")
     .map((v) => `${name}: ${v.id} ${v.nodes[0]?.html.slice(0, 120)} ${v.nodes[0]?.failureSummary?.slice(0, 160)}`);
