@@ -350,7 +350,8 @@ internal static class Acts
         {
             (c.LandsClean, c.ClipsBad, c.PinsGreased, c.PinsBad) = (true, false, true, false);
             c.Wrong.Remove("pins-seated");
-        }),
+            // On the bench: how the car stands is nothing to it.
+        }, onTheGround: true),
         ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn),
         ["hose-looked"] = Mends("hose-looked", (_, c) => !c.CaliperOn),
         ["lamp-seen-off"] = Car(car => { Can(car.LampLit, "no lamp is asked about"); car.LampLit = false; }),
