@@ -20,6 +20,8 @@ interface Watched {
   moved: number;
   stands: number | null;
   asked: number;
+  /** When something was last seen to be asked. */
+  busy?: number;
 }
 
 /**
@@ -54,7 +56,7 @@ export async function settled(page: Page) {
   await page.locator("h1:visible, h2:visible").first().waitFor();
   await page.waitForFunction(
     () => {
-      const w = window as unknown as Watched & { busy?: number };
+      const w = window as unknown as Watched;
       if (w.asked || w.busy === undefined) w.busy = Date.now();
       return Date.now() - w.busy > 150;
     },

@@ -72,7 +72,8 @@ internal static class Given
         Condition.Any([Corner.Looked.At(Where.Other, Done.Yes)], [Corner.Judged.At(Where.Other, Done.Yes), .. Assembled.At(Where.Other)]).Saying("the other side looked at, or finished").When(s => s.Rules.Sides == SidesRule.OtherKept),
     ];
 
-    // Before it drives. On its wheels the pedal is pumped firm all the same: a brake that has applied there lets go only once the car is woken.
+    // On stands nothing is proved before it was bled. On its wheels it may be: a brake that has applied there lets go only once the car is woken,
+    // and that waits for a firm pedal. Bleeding comes all the same, and the pedal once more after it.
     public static readonly Condition AlwaysBled = Condition.Any([.. Corner.Bled.Both(Done.Yes)], [OnGround])
         .Saying("both corners bled, as the house rule asks, or the car on its wheels").When(s => s.Rules.Bleeding == BleedRule.Always && !s.InspectOnly && !s.ClosesUp);
 }

@@ -135,7 +135,8 @@ internal static class Mend
                 Corner.PinKit.To(Asked.Nothing),
                 Corner.PinSeat.To(Asked.Nothing),
             ],
-            How = "Left is left: bleed screw up once it hangs. New clips on its lands, its pins home by hand. Pins greased as they came? Look, and add what is missing.",
+            How = "Left is left: bleed screw up once it hangs. New clips on its lands, its pins home by hand. "
+                + "Pins greased as they came? Look, and add what is missing.",
         },
         new("actuator-renewed", "New actuator", Stage.Fit, Lane.Corner, Bench, 5, "A motor that stops in one direction stops in the other.")
         {

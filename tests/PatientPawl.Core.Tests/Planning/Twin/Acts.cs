@@ -346,13 +346,13 @@ internal static class Acts
         ["lever-mended"] = Mends("lever-mended", (_, c) => !c.CableEndOn, c => c.LeverOnStop = true),
         ["nut-key-found"] = Mends("nut-key-found", (_, _) => true, onTheGround: true),
         ["wheel-seated"] = Mends("wheel-seated", (_, _) => true),
+        // On the bench: how the car stands is nothing to these two.
         ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c =>
         {
             (c.LandsClean, c.ClipsBad, c.PinsGreased, c.PinsBad) = (true, false, true, false);
             c.Wrong.Remove("pins-seated");
-            // On the bench: how the car stands is nothing to it.
         }, onTheGround: true),
-        ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn),
+        ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn, onTheGround: true),
         ["hose-looked"] = Mends("hose-looked", (_, c) => !c.CaliperOn),
         ["lamp-seen-off"] = Car(car => { Can(car.LampLit, "no lamp is asked about"); car.LampLit = false; }),
         ["trouble-settled"] = Car(car => { Can(car.Trouble, "nothing is amiss"); car.Trouble = false; }),
