@@ -132,35 +132,44 @@ const READINGS: [RegExp, string][] = [
   [/Strokes/, "7"],
 ];
 
-/** What the bench shows now, in one trip to the page. */
-const shown = (page: Page) =>
-  page.evaluate(() => {
+/**
+ * What the bench shows once it shows a step, everything asked is answered, and the run sheet is no longer what it was; in one trip to the
+ * page.
+ */
+const shown = (page: Page, before: string | null) =>
+  page.evaluate(async (before) => {
     const visible = (e: Element) => (e as HTMLElement).offsetParent !== null;
-    const titles = [...document.querySelectorAll("h2")].map((e) => (e as HTMLElement).innerText.trim()).filter((t) => !/corner$|^Car$/.test(t));
-    const crowfoot = [...document.querySelectorAll("label")].find((l) => visible(l) && l.innerText.startsWith("Crowfoot length"))?.querySelector("input");
+    const sheet = () => document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? "";
+    const title = () => [...document.querySelectorAll("h2")].map((e) => (e as HTMLElement).innerText.trim()).findLast((t) => !/corner$|^Car$/.test(t));
+    // A page without a run sheet has gone on by going elsewhere.
+    const ready = () => !(window as unknown as Watched).asked && title() && (before === null || before === "" || sheet() !== before);
+    for (const end = Date.now() + 60_000; !ready(); await new Promise((r) => setTimeout(r, 20)))
+      if (Date.now() > end) throw new Error(`nothing has come in a minute: ${title()}`);
+    const labelled = (text: string) => [...document.querySelectorAll("label")].find((l) => visible(l) && l.innerText.startsWith(text));
     return {
-      title: titles.at(-1),
-      sheet: document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? "",
+      title: title()!,
+      sheet: sheet(),
       boxes: document.querySelectorAll("button[aria-pressed=false]:has(span.border-current)").length,
       fields: [...document.querySelectorAll("input[data-reading]")].map((e) => e.closest("label")!.innerText),
-      note: [...document.querySelectorAll("label")].some((l) => visible(l) && l.innerText.startsWith("Say ")),
-      crowfoot: crowfoot?.value === "",
-      ready: document.querySelector("button.btn-primary, a.btn-primary") !== null,
+      note: labelled("Say ") !== undefined,
+      crowfoot: labelled("Crowfoot length")?.querySelector("input")?.value === "",
     };
-  });
+  }, before);
 
 /** Does whatever the bench asks for, by mouse and keyboard as given, until the job is handed over or `until` says stop. */
 export async function work(page: Page, until?: (title: string) => boolean | Promise<boolean>, press: "mouse" | "space" = "mouse") {
   await page.locator("h2:visible").first().waitFor();
+  let before: string | null = null;
   for (let i = 0; i < 140; i++) {
-    await expect.poll(async () => (await shown(page)).title, { intervals: [30] }).toBeTruthy();
-    let now = await shown(page);
-    if (now.title === "Handed over" || (await until?.(now.title!))) return now.title!;
+    let now = await shown(page, before);
+    if (now.title === "Handed over" || (await until?.(now.title))) return now.title;
     if (until) {
-      await quiet(page);
-      const then = await shown(page);
-      // Another step has come up meanwhile: it is asked about first.
-      if (then.title !== now.title) continue;
+      const then = await shown(page, null);
+      // Another step has come up meanwhile, or the test went there and back: it is asked about first.
+      if (then.title !== now.title) {
+        before = null;
+        continue;
+      }
       now = then;
     }
     for (let n = now.boxes; n > 0; n--) await page.locator("button[aria-pressed=false]:has(span.border-current)").first().click();
@@ -181,7 +190,7 @@ export async function work(page: Page, until?: (title: string) => boolean | Prom
       await page.keyboard.press("Space");
     } else await page.locator("button.btn-primary, a.btn-primary").last().click();
     // The run sheet is ready for the next click when whatever was clicked has come back.
-    await page.waitForFunction((before) => (document.querySelector<HTMLElement>("[aria-label='Run sheet']")?.innerText ?? before) !== before, now.sheet, { timeout: 10_000, polling: "raf" });
+    before = now.sheet;
   }
   throw new Error("the job did not end within 140 clicks");
 }
@@ -231,7 +240,7 @@ type Step = { stepId: string; side: "left" | "right" | null };
  */
 export async function jobAt(request: APIRequestContext, plate: string, scope: "pads" | "pads-and-rotors" | "shoes", family: Family, bay: number, stepId?: string, side: "left" | "right" | null = null, purpose: "real" | "practice" = "real") {
   const jobId = await openJob(request, plate, scope, bay, purpose);
-  const send = sender(request, jobId);
+  const send = sender(request, jobId, 1);
   const questions: { id: string }[] = (await (await request.get("/api/catalogue")).json()).lookOver;
   await send("look-over", { answers: questions.map((q) => ({ id: q.id, answer: USUALLY_NO.includes(q.id) ? "no" : "yes" })) });
   for (const corner of ["left", "right"]) {
@@ -244,17 +253,20 @@ export async function jobAt(request: APIRequestContext, plate: string, scope: "p
   return jobId;
 }
 
-const sender = (request: APIRequestContext, jobId: string) => async (path: string, data: object) => {
-  const { version } = await (await request.get(`/api/jobs/${jobId}`)).json();
+/** Sends to a job whose version is known, and follows it. */
+const sender = (request: APIRequestContext, jobId: string, version: number) => async (path: string, data: object) => {
   const answer = await request.post(`/api/jobs/${jobId}/${path}`, { data: { ...header(version), ...data } });
-  expect(answer.ok(), `${path}: ${await answer.text()}`).toBeTruthy();
+  const said = await answer.text();
+  expect(answer.ok(), `${path}: ${said}`).toBeTruthy();
+  version = JSON.parse(said).version;
 };
 
 /** Clicks on by the API, bolts and all, until a step is reached or nothing is next; says where it ended. */
 export async function advance(request: APIRequestContext, jobId: string, until: (now: Step, title: string) => boolean = () => false): Promise<Step | null> {
-  const send = sender(request, jobId);
   for (let i = 0; i < 160; i++) {
-    const { now } = (await (await request.get(`/api/jobs/${jobId}`)).json()).sheet;
+    const { version, sheet } = await (await request.get(`/api/jobs/${jobId}`)).json();
+    const now = sheet.now;
+    const send = sender(request, jobId, version);
     if (!now || until(now.step, now.step.side ? `${now.name}, ${now.step.side}` : now.name)) return now?.step ?? null;
     const left = now.torque ? now.torque.perCorner - now.signed.length : 0;
     const crowfoot = left > 0 && !now.torque.socketReaches ? { extensionMm: 50, angleFromInLineDeg: 90 } : null;
@@ -291,8 +303,15 @@ export async function advance(request: APIRequestContext, jobId: string, until: 
 export async function toTheEnd(page: Page, jobId: string, onThePage = 8) {
   let steps = 0;
   await work(page, () => steps++ >= onThePage);
-  expect(await advance(page.request, jobId)).toBeNull();
+  await restByApi(page, jobId);
   await expect(page.getByRole("heading", { name: "Handed over" })).toBeVisible();
+}
+
+/** Does all that is left by the API, with no page that looks on, and comes back to the job. */
+export async function restByApi(page: Page, jobId: string) {
+  await page.goto("about:blank");
+  expect(await advance(page.request, jobId)).toBeNull();
+  await page.goto(`/jobs/${jobId}`);
 }
 
 // One frame: no second page is opened to put results together.

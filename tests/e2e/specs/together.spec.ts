@@ -238,7 +238,7 @@ test("two at one device: a signature asks which of them with one touch, and the 
   await page.getByRole("button", { name: "Sign them in beside you" }).click();
   await expect(page.getByRole("dialog", { name: "Two work here" })).toBeVisible();
   await page.keyboard.press("Escape");
-  await serious(page, "a signature of one of two");
+  expect(await serious(page, "a signature of one of two")).toEqual([]);
   // Units are each person's own: Kit reads pound-feet, Ines has chosen none.
   const window = page.locator(".window").filter({ hasText: "Set the wrench to" });
   await expect(window).toHaveText(/lbf ft.* N m$/);

@@ -36,6 +36,8 @@ export const queries = {
   instruments: queryOptions({
     queryKey: ["instruments"],
     queryFn: () => take(api.GET("/api/workshop/instruments")),
+    // Every step shows its readings' instruments; the list is not asked for anew with each. The server checks what a click names.
+    staleTime: 60_000,
   }),
   houseRules: queryOptions({
     queryKey: ["house-rules"],

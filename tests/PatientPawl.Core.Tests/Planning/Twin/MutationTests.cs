@@ -10,10 +10,10 @@ namespace PatientPawl.Core.Tests.Planning.Twin;
 /// </summary>
 public class MutationTests(ITestOutputHelper output)
 {
-    // PAWL_MUTANTS=n tries every n-th, 1 every one; steps' names with commas between them those of these steps; the usual run tries twenty that
+    // PAWL_MUTANTS=n tries every n-th, 1 every one; steps' names with commas between them those of these steps; the usual run tries a dozen that
     // change with the day.
     private static readonly string Asked = Environment.GetEnvironmentVariable("PAWL_MUTANTS") ?? "";
-    private const int AtATime = 20;
+    private const int AtATime = 12;
 
     // Walks at each; one that was the only one lacking a few times only is given more.
     private const int Seeds = 24;
