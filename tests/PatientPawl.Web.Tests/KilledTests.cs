@@ -16,6 +16,7 @@ public class KilledTests
         const int People = 4;
         var random = new Random(20261128);
         var folder = Directory.CreateTempSubdirectory("pawl").FullName;
+        Workshop.Fill(folder);
         var port = ServerProcess.FreePort();
         var acknowledged = Enumerable.Range(0, People).Select(_ => new List<string>()).ToArray();
         string[]? ids = null;
@@ -62,12 +63,14 @@ public class KilledTests
     {
         try
         {
+            var version = (int)(await client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}"))!["version"]!;
             for (var i = 0; ; i++)
             {
-                var version = (int)(await client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}"))!["version"]!;
                 var text = $"round {round} note {i}";
                 var answer = await client.PostAsJsonAsync($"/api/jobs/{id}/notes", Workshop.Command(version, ("text", text)));
-                if (answer.IsSuccessStatusCode) acknowledged.Add(text);
+                answer.IsSuccessStatusCode.ShouldBeTrue($"{text}: {answer.StatusCode}");
+                version = (int)(await answer.Content.ReadFromJsonAsync<JsonNode>())!["version"]!;
+                acknowledged.Add(text);
                 if (i >= 2) written.TrySetResult();
             }
         }

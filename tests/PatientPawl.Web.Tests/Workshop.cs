@@ -49,12 +49,17 @@ public sealed class Workshop : IAsyncDisposable
         return folder;
     });
 
+    /// <summary>Puts the demo workshop's files into a folder.</summary>
+    public static void Fill(string folder)
+    {
+        foreach (var file in Directory.GetFiles(Filled.Value)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+    }
+
     public static async Task<Workshop> Open(bool demo = true, string? folder = null, bool copied = true, Func<StartOptions, StartOptions>? options = null)
     {
         folder ??= Directory.CreateTempSubdirectory("pawl").FullName;
         Directory.CreateDirectory(folder);
-        if (demo && copied && Directory.GetFileSystemEntries(folder).Length == 0)
-            foreach (var file in Directory.GetFiles(Filled.Value)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        if (demo && copied && Directory.GetFileSystemEntries(folder).Length == 0) Fill(folder);
         var with = options?.Invoke(new(0, folder, demo)) ?? new StartOptions(0, folder, demo);
         var app = PawlApp.Build(with, []);
         PawlApp.Prepare(app.Services, with);

@@ -1,6 +1,7 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type APIRequestContext, type Page } from "@playwright/test";
+import type { RunOptions } from "axe-core";
 import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
 
 export const PIN = "2580";
 
@@ -14,6 +15,12 @@ export async function signIn(page: Page, name = "Kit Ransome") {
   const who = session.technicians.find((t: { name: string }) => t.name === name);
   const answer = await page.request.post("/api/session", { data: { technicianId: who.id, pin: PIN } });
   expect(answer.ok()).toBeTruthy();
+}
+
+declare global {
+  interface Window {
+    axe: typeof import("axe-core");
+  }
 }
 
 interface Watched {
@@ -314,18 +321,20 @@ export async function restByApi(page: Page, jobId: string) {
   await page.goto(`/jobs/${jobId}`);
 }
 
-// One frame: no second page is opened to put results together.
-const axe = (page: Page) => new AxeBuilder({ page }).setLegacyMode();
+const AXE = readFileSync(new URL("../node_modules/axe-core/axe.min.js", import.meta.url), "utf8");
+
+/** What axe finds on the page or within one part of it; it is put into each page once. */
+async function axe(page: Page, rules?: string[], within?: string) {
+  if (!(await page.evaluate(() => "axe" in window))) await page.evaluate(AXE);
+  const options: RunOptions = { resultTypes: ["violations"], ...(rules && { runOnly: rules }) };
+  return page.evaluate(async ([options, within]) => (await window.axe.run(within ?? document, options)).violations, [options, within] as const);
+}
 
 /** Everything that axe finds, by its rules' names. */
-export const violations = async (page: Page) => (await axe(page).analyze()).violations.map((v) => v.id);
+export const violations = async (page: Page) => (await axe(page)).map((v) => v.id);
 
 /** What axe finds that stops somebody, on the page or within one part of it; at night only the colours differ. */
-export async function serious(page: Page, name: string, rules?: string[], within?: string) {
-  const asked = axe(page).options({ resultTypes: ["violations"] });
-  if (within) asked.include(within);
-  const found = await (rules ? asked.withRules(rules) : asked).analyze();
-  return found.violations
+export const serious = async (page: Page, name: string, rules?: string[], within?: string) =>
+  (await axe(page, rules, within))
     .filter((v) => v.impact === "serious" || v.impact === "critical")
     .map((v) => `${name}: ${v.id} ${v.nodes[0]?.html.slice(0, 120)} ${v.nodes[0]?.failureSummary?.slice(0, 160)}`);
-}
