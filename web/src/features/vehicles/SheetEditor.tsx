@@ -15,6 +15,12 @@ export function SheetEditor() {
   if (!sheets.data || !form.data)
     return <Shell title="Spec sheet">{error && <ProblemNote error={error} />}</Shell>;
   const from = sheets.data.find((s) => s.code === (code ?? query.get("copy")));
+  if (code && !from)
+    return (
+      <Shell title={`Spec sheet ${code}`}>
+        {!sheets.isFetching && <p className="m-6 text-[19px]">This workshop has no spec sheet {code}.</p>}
+      </Shell>
+    );
   return (
     <SheetForm
       key={code ?? `new ${query.get("copy")}`}

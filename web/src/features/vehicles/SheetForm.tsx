@@ -32,8 +32,9 @@ export function SheetForm({ form, base, isNew }: { form: Form; base: Sheet | und
   const look = useMutation({ mutationFn: () => take(api.POST("/api/spec-sheets/look", { body: sheet })) });
   const save = useMutation({
     mutationFn: () => take(api.POST("/api/spec-sheets", { body: sheet })),
-    onSuccess: (s) => {
-      void client.invalidateQueries({ queryKey: queries.sheets.queryKey });
+    onSuccess: async (s) => {
+      // The form it goes to is filled from the sheets as they are then.
+      await client.invalidateQueries({ queryKey: queries.sheets.queryKey });
       void navigate(`/workshop/spec-sheets/${s.code}`);
     },
   });
