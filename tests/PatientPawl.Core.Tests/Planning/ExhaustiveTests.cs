@@ -38,7 +38,8 @@ public class ExhaustiveTests(ITestOutputHelper output)
             met.AddOrUpdate(setup.Left.Architecture!.Value, 1, (_, c) => c + 1);
             settings.AddOrUpdate(setup.Rules, 1, (_, c) => c + 1);
         });
-        output.WriteLine($"{count} setups planned: {met.Count} architectures, every scope with and without new calipers, every route, {settings.Count} settings that hold every pair of {Setups.PlanRules.Count} house rules; {schedules} schedules for one or two; {steps} steps");
+        output.WriteLine($"{count} setups planned: {met.Count} architectures, every scope with and without new calipers, every route, "
+            + $"{settings.Count} settings that hold every pair of {Setups.PlanRules.Count} house rules; {schedules} schedules for one or two; {steps} steps");
         wrong.Take(5).ShouldBeEmpty($"{wrong.Count} of {count}");
         met.Count.ShouldBe(12);
         settings.Count.ShouldBe(Setups.Pairs.Count);

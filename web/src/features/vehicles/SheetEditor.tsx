@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { queries } from "../../app/queries";
 import { ProblemNote } from "../../ui/Problem";
 import { Shell } from "../../ui/Shell";
@@ -18,7 +18,15 @@ export function SheetEditor() {
   if (code && !from)
     return (
       <Shell title={`Spec sheet ${code}`}>
-        {!sheets.isFetching && <p className="m-6 text-[19px]">This workshop has no spec sheet {code}.</p>}
+        {error && <ProblemNote error={error} />}
+        {!error && !sheets.isFetching && (
+          <p className="m-6 text-[19px]">
+            This workshop has no spec sheet {code}.{" "}
+            <Link className="link" to="/workshop">
+              To its spec sheets
+            </Link>
+          </p>
+        )}
       </Shell>
     );
   return (
