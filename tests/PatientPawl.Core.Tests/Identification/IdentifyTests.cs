@@ -31,12 +31,8 @@ public class IdentifyTests
     [Property(MaxTest = 1000)]
     public Property An_observation_never_revives_an_architecture() => Prop.ForAll(Answers(), looks =>
     {
-        for (var n = 0; n < looks.Length; n++)
-        {
-            if (Of(looks[..(n + 1)]).Standing.Except(Of(looks[..n]).Standing).Any()) return false;
-        }
-
-        return true;
+        var standing = Enumerable.Range(0, looks.Length + 1).Select(n => Of(looks[..n]).Standing).ToArray();
+        return standing.Zip(standing.Skip(1)).All(step => !step.Second.Except(step.First).Any());
     });
 
     [Property(MaxTest = 500)]

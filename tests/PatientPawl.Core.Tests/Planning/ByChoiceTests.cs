@@ -37,8 +37,8 @@ public class ByChoiceTests
     [Fact]
     public void No_plan_asks_for_what_is_only_chosen()
     {
-        foreach (var setup in Setups.Spread())
-            Planner.Make(setup, setup.Start()).Steps.Where(k => StepCatalogue.Find(k.StepId)!.ByChoice == ByChoice.Only).ShouldBeEmpty();
+        foreach (var (_, plan) in Setups.Planned)
+            plan.Steps.Where(k => StepCatalogue.Find(k.StepId)!.ByChoice == ByChoice.Only).ShouldBeEmpty();
     }
 
     [Fact]

@@ -132,9 +132,10 @@ public class GoldenPlanTests
     {
         var seen = new HashSet<(string, string)>();
         List<string> wrong = [];
-        foreach (var (name, setup) in Golden.Concat(Setups.Spread().Select(s => ("spread", s))))
+        var plans = Golden.Select(g => (g.Name, g.Setup, Planner.Make(g.Setup, g.Setup.Start()))).Concat(Setups.Planned.Select(p => ("spread", p.Setup, p.Plan)));
+        foreach (var (name, setup, plan) in plans)
         {
-            var steps = Planner.Make(setup, setup.Start()).Steps.ToList();
+            var steps = plan.Steps.ToList();
             // Where the caliper holds the parking brake, nobody pulls it from a car that can wake; and what was opened is looked at before it is covered.
             (string, string)[] own = [.. setup.IsCaliperType ? [("key-away", "caliper-off")] : Array.Empty<(string, string)>(), .. setup.InspectOnly ? Array.Empty<(string, string)>() : [("leaks-looked", "wheel-on")]];
             foreach (var (first, then) in Before.Concat(own))

@@ -54,9 +54,9 @@ public class RouteTests
     [Fact]
     public void Every_route_closes_once_after_both_sides_with_the_pedal_firm_and_cycles_the_brake()
     {
-        foreach (var setup in Setups.Spread().Where(s => s.NeedsRoute))
+        foreach (var (setup, plan) in Setups.Planned.Where(p => p.Setup.NeedsRoute))
         {
-            var order = Planner.Make(setup, setup.Start()).Steps.Select(s => s.StepId).ToList();
+            var order = plan.Steps.Select(s => s.StepId).ToList();
             var close = setup.ByHand ? "first-apply" : "service-closed";
             order.Count(s => s == close).ShouldBe(1, $"{string.Join(" > ", order)} in {setup}");
             order.LastIndexOf("turns-free").ShouldBeLessThan(order.IndexOf(close));

@@ -13,9 +13,8 @@ public class ScheduleTests(ITestOutputHelper output)
     public void Alone_it_takes_the_sum_and_two_are_never_slower_nor_faster_than_the_bound()
     {
         var (over, all) = (0, 0);
-        foreach (var setup in Setups.Spread().Where((_, i) => i % 4 == 0))
+        foreach (var (setup, plan) in Setups.Planned.Where((_, i) => i % 4 == 0))
         {
-            var plan = Planner.Make(setup, setup.Start());
             var one = Scheduling.Make(setup, setup.Start(), plan.Steps, 1);
             one.Minutes.ShouldBe(plan.Minutes);
             one.Waits.ShouldBeEmpty();
@@ -43,9 +42,9 @@ public class ScheduleTests(ITestOutputHelper output)
     [Fact]
     public void No_corner_tool_or_cabin_is_in_two_hands_and_nobody_reaches_in_while_something_moves()
     {
-        foreach (var setup in Setups.Spread().Where((_, i) => i % 6 == 1))
+        foreach (var (setup, plan) in Setups.Planned.Where((_, i) => i % 6 == 1))
         {
-            var steps = Planner.Make(setup, setup.Start()).Steps;
+            var steps = plan.Steps;
             var schedule = Scheduling.Make(setup, setup.Start(), steps, 2);
             schedule.Assignments.Select(a => a.Step).ShouldBe(steps, ignoreOrder: true);
             foreach (var a in schedule.Assignments)
@@ -67,9 +66,9 @@ public class ScheduleTests(ITestOutputHelper output)
     [Fact]
     public void Every_step_is_allowed_when_it_starts_whatever_is_still_under_way()
     {
-        foreach (var setup in Setups.Spread().Where((_, i) => i % 9 == 2))
+        foreach (var (setup, plan) in Setups.Planned.Where((_, i) => i % 9 == 2))
         {
-            var schedule = Scheduling.Make(setup, setup.Start(), Planner.Make(setup, setup.Start()).Steps, 2);
+            var schedule = Scheduling.Make(setup, setup.Start(), plan.Steps, 2);
             foreach (var a in schedule.Assignments)
             {
                 var state = schedule.Assignments.Where(b => b.End <= a.Start).OrderBy(b => b.End).ThenBy(b => b.Person).Aggregate(setup.Start(), (s, b) => Planner.Apply(setup, s, b.Step, null));

@@ -33,7 +33,13 @@ internal static class Setups
     }
 
     /// <summary>A spread of them for long walks: every kind of job, one setting of the rules each, in turn.</summary>
-    public static IEnumerable<PlanSetup> Spread() => Kinds().Select((k, n) => Vary(k.Setup with { Rules = Pairs[n % Pairs.Count] }, n));
+    public static IReadOnlyList<PlanSetup> Spread { get; } = [.. Kinds().Select((k, n) => Vary(k.Setup with { Rules = Pairs[n % Pairs.Count] }, n))];
+
+    /// <summary>The spread with the plan of each from its start, made once for all who ask what holds in every plan.</summary>
+    public static IReadOnlyList<(PlanSetup Setup, Plan Plan)> Planned => PlannedOnce.Value;
+
+    private static readonly Lazy<IReadOnlyList<(PlanSetup, Plan)>> PlannedOnce =
+        new(() => [.. Spread.AsParallel().AsOrdered().WithDegreeOfParallelism(Environment.ProcessorCount).Select(s => (s, Planner.Make(s, s.Start())))]);
 
     private static IEnumerable<(PlanSetup Setup, int Kind)> Kinds()
     {

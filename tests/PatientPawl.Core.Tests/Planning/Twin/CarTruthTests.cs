@@ -44,7 +44,7 @@ public class CarTruthTests(ITestOutputHelper output)
     {
         ConcurrentBag<string> wrong = [];
         var (routines, hands) = (0, 0);
-        var setups = Setups.Spread().Where(s => s is { IsMotor: true, InService: true, InspectOnly: false }).Take(40).ToArray();
+        var setups = Setups.Spread.Where(s => s is { IsMotor: true, InService: true, InspectOnly: false }).Take(40).ToArray();
         Parallel.For(0, setups.Length, Setups.Processors, n =>
         {
             var walk = new TwinWalk(setups[n], n, n % 3 == 0 ? Surprises.None : Surprises.All)

@@ -37,7 +37,7 @@ public class MutationTests(ITestOutputHelper output)
             : Asked.Length > 0 ? Array.FindAll(all, m => Asked.Split(',').Contains(m.Step.Id))
             : [.. Enumerable.Range(turn, AtATime).Select(i => all[i * 37 % all.Length])];
         tried.ShouldNotBeEmpty($"no step has a condition and is called \"{Asked}\"");
-        var setups = Setups.Spread().ToArray();
+        var setups = Setups.Spread.ToArray();
         ConcurrentBag<string> missed = [];
         ConcurrentDictionary<string, int> by = [];
         var (nowhere, alone) = (0, 0);

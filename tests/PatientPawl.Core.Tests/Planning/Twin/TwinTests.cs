@@ -24,8 +24,8 @@ public class TwinTests(ITestOutputHelper output)
         var (walks, steps, met) = (0, 0, 0);
         var chances = new int[Monitors.All.Count];
         ConcurrentBag<string> wrong = [];
-        var setups = Setups.Spread().ToArray();
-        Parallel.For(0, setups.Length, Setups.Processors, n =>
+        var setups = Setups.Spread;
+        Parallel.For(0, setups.Count, Setups.Processors, n =>
         {
             Dictionary<CarState, Plan> beginnings = [];
             for (var seed = Seeds.From; seed < Seeds.To; seed++)
@@ -39,7 +39,7 @@ public class TwinTests(ITestOutputHelper output)
                 if (walk.Harms.Count > 0) wrong.Add($"{string.Join("; ", walk.Harms)}\n  seed {seed}, setup {n}: {Short(setups[n])}\n  after {string.Join(" > ", walk.Trail.TakeLast(60))}");
             }
         });
-        output.WriteLine($"{walks} walks over {setups.Length} setups, {steps} steps, {met} surprises; {Monitors.All.Count} monitors");
+        output.WriteLine($"{walks} walks over {setups.Count} setups, {steps} steps, {met} surprises; {Monitors.All.Count} monitors");
         for (var i = 0; i < chances.Length; i++) output.WriteLine($"{chances[i],8}  {Monitors.All[i].Name}");
         output.WriteLine(string.Join("\n", wrong.GroupBy(w => w.Split('\n')[0].Replace(", left", "", StringComparison.Ordinal).Replace(", right", "", StringComparison.Ordinal)).OrderByDescending(g => g.Count()).Take(40).Select(g => $"{g.Count(),6} {g.Key}")));
         wrong.OrderBy(w => w.StartsWith("no way", StringComparison.Ordinal) ? 0 : w.Length).DistinctBy(w => w.Split('\n')[0]).Take(4).ShouldBeEmpty($"{wrong.Count} of {walks}");
@@ -50,9 +50,9 @@ public class TwinTests(ITestOutputHelper output)
     [Fact]
     public void A_wrong_part_found_with_everything_fitted_and_driven_leads_on()
     {
-        foreach (var setup in Setups.Spread().Where((s, n) => n % 4 == 0 && s.Identified && !s.InspectOnly))
+        foreach (var (setup, plan) in Setups.Planned.Where((p, n) => n % 4 == 0 && p.Setup is { Identified: true, InspectOnly: false }))
         {
-            var driven = Planner.Make(setup, setup.Start()).Steps.TakeWhile(k => k.StepId != "handed-over").Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
+            var driven = plan.Steps.TakeWhile(k => k.StepId != "handed-over").Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
             var found = Planner.Moved(setup, driven, FindingRules.Onto(setup, driven, FindingKind.WrongPart, null));
             Planner.Make(setup, found).CannotBeMet.ShouldBeEmpty(Short(setup));
         }
@@ -66,7 +66,7 @@ public class TwinTests(ITestOutputHelper output)
         var random = new Random(5);
         (PlanSetup Setup, StepKey Step)[] at =
         [
-            .. from setup in Setups.Spread().Where((s, i) => i % 5 == 1 || s.IsSpot && s.IsElectric)
+            .. from setup in Setups.Spread.Where((s, i) => i % 5 == 1 || s.IsSpot && s.IsElectric)
                from step in CompiledCatalogue.For(setup).Steps.Concat(CompiledCatalogue.For(setup).OnlyByChoice)
                where Acts.Has(step.Key.StepId)
                select (setup, step.Key),
