@@ -8,6 +8,9 @@ export const PIN = "2580";
 /** Everything at its full length: by hand, with PAWL_LONG=1 ./test e2e. */
 export const LONG = process.env.PAWL_LONG === "1";
 
+/** Every one of `of` that is looked through closely today: one day these, another day the others, by hand all. */
+export const today = (n: number, of: number) => LONG || n % of === Math.floor(Date.now() / 86_400_000) % of;
+
 /** Signs in through the page's own API, as the lead unless told otherwise. */
 export async function signIn(page: Page, name = "Kit Ransome") {
   await ownClock(page);

@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
+import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test, type Page } from "@playwright/test";
@@ -115,13 +115,19 @@ test("a sign-in that ends in the middle of a torque takes the PIN in place, and 
   await expect.poll(async () => (await signatures(page, jobId)).length).toBe(before.length + 1);
 });
 
-test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser }) => {
-  // Two servers are started, each of which fills its demo first: on a busy machine that takes its time.
+test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser, page: here }) => {
   const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})"]).toString().trim();
-  const data = mkdtempSync(join(tmpdir(), "pawl-restart-"));
+  const folder = mkdtempSync(join(tmpdir(), "pawl-restart-"));
+  const data = join(folder, "data");
   const base = `http://127.0.0.1:${port}`;
+  const app = { cwd: join(test.info().config.rootDir, "../../../.build/app"), stdio: "ignore" } as const;
+  // It moves into a house of its own with what is there, which is sooner done than filling a demo.
+  await signIn(here);
+  const backup = join(folder, "moving.pawl-backup");
+  writeFileSync(backup, await (await here.request.get("/api/workshop/backup")).body());
+  execFileSync("dotnet", ["PatientPawl.Web.dll", "--data", data, "--restore", backup], app);
   const serve = async (): Promise<ChildProcess> => {
-    const server = spawn("dotnet", ["PatientPawl.Web.dll", "--port", port, "--data", data], { cwd: join(test.info().config.rootDir, "../../../.build/app"), stdio: "ignore" });
+    const server = spawn("dotnet", ["PatientPawl.Web.dll", "--port", port, "--data", data], app);
     await expect.poll(() => fetch(`${base}/healthz`).then((r) => r.ok, () => false), { timeout: 150_000 }).toBe(true);
     return server;
   };
