@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
@@ -20,19 +21,18 @@ public class KilledTests
         var port = ServerProcess.FreePort();
         var acknowledged = Enumerable.Range(0, People).Select(_ => new List<string>()).ToArray();
         string[]? ids = null;
+        // They signed in once: who was signed in still is when the server comes back.
+        var cookies = new CookieContainer();
         for (var round = 0; round < Kills; round++)
         {
             using var server = ServerProcess.Run("--port", port.ToString(), "--data", folder);
-            using var client = await ServerProcess.Ready(port);
-            var session = await client.GetFromJsonAsync<JsonNode>("/api/session");
-            var lead = session!["technicians"]!.AsArray().First(t => (bool)t!["isLead"]!)!["id"]!.ToString();
-            (await client.PostAsJsonAsync("/api/session", new { technicianId = lead, pin = "2580" })).EnsureSuccessStatusCode();
-            ids ??= [.. (await client.GetFromJsonAsync<JsonNode>("/api/board"))!.AsArray().Take(People).Select(card => card!["jobId"]!.ToString())];
+            using var client = await ServerProcess.Ready(port, cookies);
+            ids ??= await SignIn(client, People);
 
             // Kill -9 comes from another thread, wherever the writer happens to be; on a slow machine too each has written something by then.
             var number = round;
             var written = ids.Select(_ => new TaskCompletionSource()).ToArray();
-            var after = TimeSpan.FromMilliseconds(random.Next(400));
+            var after = TimeSpan.FromMilliseconds(random.Next(100));
             var killer = Task.WhenAll(written.Select(w => w.Task)).ContinueWith(async _ =>
             {
                 await Task.Delay(after);
@@ -59,11 +59,21 @@ public class KilledTests
         }
     }
 
+    private static async Task<string[]> SignIn(HttpClient client, int jobs)
+    {
+        var session = await client.GetFromJsonAsync<JsonNode>("/api/session");
+        var lead = session!["technicians"]!.AsArray().First(t => (bool)t!["isLead"]!)!["id"]!.ToString();
+        (await client.PostAsJsonAsync("/api/session", new { technicianId = lead, pin = "2580" })).EnsureSuccessStatusCode();
+        return [.. (await client.GetFromJsonAsync<JsonNode>("/api/board"))!.AsArray().Take(jobs).Select(card => card!["jobId"]!.ToString())];
+    }
+
     private static async Task WriteUntilItIsGone(HttpClient client, string id, int round, List<string> acknowledged, TaskCompletionSource written)
     {
         try
         {
-            var version = (int)(await client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}"))!["version"]!;
+            var check = (await client.GetFromJsonAsync<JsonNode>($"/api/jobs/{id}/verified"))!;
+            check["firstWrong"].ShouldBeNull($"round {round}: {check["says"]}");
+            var version = (int)check["events"]!;
             for (var i = 0; ; i++)
             {
                 var text = $"round {round} note {i}";

@@ -22,9 +22,9 @@ internal static class ServerProcess
         return Process.Start(info)!;
     }
 
-    public static async Task<HttpClient> Ready(int port)
+    public static async Task<HttpClient> Ready(int port, CookieContainer? cookies = null)
     {
-        var client = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(20) };
+        var client = new HttpClient(new SocketsHttpHandler { CookieContainer = cookies ?? new CookieContainer() }) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(20) };
         for (var i = 0; i < 300; i++)
         {
             try
