@@ -151,6 +151,20 @@ public sealed class ElectricTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_bench_that_is_closed_gives_the_link_back_at_once()
+    {
+        var (hand, other) = (await Practice(), await Practice(plate: "GNT 512"));
+        var runs = _shop.Services.GetRequiredService<ElectricRuns>();
+        async Task<bool> Linked(Hand of) => (await runs.LiveAsync(Guid.Parse(of.Id), default)).Linked;
+        var (first, second) = (runs.Open(Guid.Parse(hand.Id)), runs.Open(Guid.Parse(hand.Id)));
+        (await Linked(hand)).ShouldBeTrue();
+        first.Dispose();
+        (await Linked(other)).ShouldBeFalse("another page still has the bench open");
+        second.Dispose();
+        (await Linked(other)).ShouldBeTrue();
+    }
+
+    [Fact]
     public async Task What_the_plan_does_not_offer_the_bench_does_not_either_and_says_why()
     {
         var hand = await Practice();

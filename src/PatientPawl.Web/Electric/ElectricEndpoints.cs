@@ -110,6 +110,7 @@ internal static class ElectricEndpoints
     private static async IAsyncEnumerable<SseItem<ElectricLive>> Live(Guid job, ElectricRuns runs, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
     {
         using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, gone);
+        using var open = runs.Open(job);
         while (!either.IsCancellationRequested)
         {
             var live = await runs.LiveAsync(job, either.Token);

@@ -17,13 +17,14 @@ namespace PatientPawl.Web.Electric;
 public sealed partial class ElectricRuns(
     CarHost cars, CarSession session, EventStore events, Library library, TimeProvider clock, ILogger<ElectricRuns> logger) : IAsyncDisposable
 {
-    // Whoever looked at a bench so lately still has the link.
+    // Whoever looked at a bench so lately, and has not closed it, still has the link.
     private static readonly TimeSpan Holds = TimeSpan.FromSeconds(3);
 
     private readonly CancellationTokenSource _stopping = new();
     private readonly Lock _lock = new();
     private ElectricRun? _run;
     private (Guid Job, long Seen)? _holder;
+    private readonly Dictionary<Guid, int> _open = [];
 
     /// <summary>Refuses where another job has the link.</summary>
     /// <exception cref="NotAllowedException">Another job's motors move, or its bench is open.</exception>
@@ -42,6 +43,26 @@ public sealed partial class ElectricRuns(
             if (_holder is { } holder && holder.Job != job && clock.GetElapsedTime(holder.Seen) < Holds) return true;
             _holder = (job, clock.GetTimestamp());
             return false;
+        }
+    }
+
+    /// <summary>A job's bench is open somewhere until this is disposed of. When the last one of a job closes, the link is free for another job at once.</summary>
+    public IDisposable Open(Guid job)
+    {
+        lock (_lock) _open[job] = _open.GetValueOrDefault(job) + 1;
+        return new OpenBench(this, job);
+    }
+
+    private sealed class OpenBench(ElectricRuns runs, Guid job) : IDisposable
+    {
+        public void Dispose()
+        {
+            lock (runs._lock)
+            {
+                if (--runs._open[job] > 0) return;
+                runs._open.Remove(job);
+                if (runs._holder?.Job == job) runs._holder = null;
+            }
         }
     }
 
