@@ -5,8 +5,9 @@ import { execFileSync } from "node:child_process";
 process.env.PAWL_PORT ??= execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"]).toString().trim();
 const port = Number(process.env.PAWL_PORT);
 
-// Each test gets a context that is emptied, and not a new one, wherever it asks for one like the last test's: one part in fifteen of all work was making
-// new ones and filling their caches. A switch of the test runner's own; without it everything passes as well, and takes longer.
+// Each test gets a context that is emptied, and not a new one, wherever it asks for one like the last test's: one part in fifteen of all
+// work was making new ones and filling their caches. A switch of the test runner's own; without it everything passes as well, and takes
+// longer.
 process.env.PW_TEST_REUSE_CONTEXT ??= "1";
 
 export default defineConfig({
