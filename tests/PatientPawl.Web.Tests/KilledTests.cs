@@ -27,7 +27,7 @@ public class KilledTests
         {
             using var server = ServerProcess.Run("--port", port.ToString(), "--data", folder);
             using var client = await ServerProcess.Ready(port, cookies);
-            ids ??= await SignIn(client, People);
+            ids ??= await JobsOfTheSignedIn(client, People);
 
             // Kill -9 comes from another thread, wherever the writer happens to be; on a slow machine too each has written something by then.
             var number = round;
@@ -59,7 +59,8 @@ public class KilledTests
         }
     }
 
-    private static async Task<string[]> SignIn(HttpClient client, int jobs)
+    /// <summary>Signs in as the lead, and says which jobs are written on.</summary>
+    private static async Task<string[]> JobsOfTheSignedIn(HttpClient client, int jobs)
     {
         var session = await client.GetFromJsonAsync<JsonNode>("/api/session");
         var lead = session!["technicians"]!.AsArray().First(t => (bool)t!["isLead"]!)!["id"]!.ToString();

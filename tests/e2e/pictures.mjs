@@ -1,14 +1,15 @@
 // Makes the pictures of the main views from the demo workshop: node pictures.mjs OUT [view,view] [1280x800,1024x768] [day,night]
 // Views with a state of their own (a piston followed, opposed pistons) are brought there by what a person would type.
 import { chromium } from "@playwright/test";
-import { execFileSync, spawn } from "node:child_process";
+import { spawn } from "node:child_process";
 import { mkdirSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { freePort } from "./port.mjs";
 
 const [out = "pictures", only, sizes = "1280x800", themes = "day"] = process.argv.slice(2);
 mkdirSync(out, { recursive: true });
-const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"]).toString().trim();
+const port = freePort();
 const data = process.env.PAWL_DATA ?? mkdtempSync(join(tmpdir(), "pawl-pictures-"));
 const server = spawn("dotnet", ["PatientPawl.Web.dll", "--port", port, "--data", data], { cwd: new URL("../../.build/app", import.meta.url), stdio: "ignore" });
 const base = `http://127.0.0.1:${port}`;

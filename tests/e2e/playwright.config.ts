@@ -1,8 +1,8 @@
 import { defineConfig } from "@playwright/test";
-import { execFileSync } from "node:child_process";
+import { freePort } from "./port.mjs";
 
-// A free port, chosen once and handed to the workers: whatever else runs on this machine is left alone.
-process.env.PAWL_PORT ??= execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"]).toString().trim();
+// Chosen once and handed to the workers.
+process.env.PAWL_PORT ??= freePort();
 const port = Number(process.env.PAWL_PORT);
 
 // Each test gets a context that is emptied, and not a new one, wherever it asks for one like the last test's: one part in fifteen of all

@@ -8,7 +8,7 @@ export const PIN = "2580";
 /** Everything at its full length: by hand, with PAWL_LONG=1 ./test e2e. */
 export const LONG = process.env.PAWL_LONG === "1";
 
-/** Every one of `of` that is looked through closely today: one day these, another day the others, by hand all. */
+/** True for one of each `of`, another one each day, and by hand for all: what is looked through closely today. */
 export const today = (n: number, of: number) => LONG || n % of === Math.floor(Date.now() / 86_400_000) % of;
 
 /** Signs in through the page's own API, as the lead unless told otherwise. */

@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test, type Page } from "@playwright/test";
+import { freePort } from "../port.mjs";
 import { advance, jobAt, PIN, signIn } from "./helpers";
 
 // The pages are kept on the device, as they are in a workshop.
@@ -116,7 +117,7 @@ test("a sign-in that ends in the middle of a torque takes the PIN in place, and 
 });
 
 test("the server is killed and started again: what was signed meanwhile counts once", async ({ browser, page: here }) => {
-  const port = execFileSync(process.execPath, ["-e", "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})"]).toString().trim();
+  const port = freePort();
   const folder = mkdtempSync(join(tmpdir(), "pawl-restart-"));
   const data = join(folder, "data");
   const base = `http://127.0.0.1:${port}`;

@@ -126,8 +126,11 @@ test("house rules: what a school brings into the sample plan is shown before it 
 });
 
 /** What a sheet has, by its path. */
-const filled = (of: unknown, path = ""): string[] =>
-  of === null || (Array.isArray(of) && of.length === 0) ? [] : typeof of !== "object" ? [path] : Object.entries(of!).flatMap(([k, v]) => filled(v, Array.isArray(of) ? path : `${path}.${k}`));
+function filled(of: unknown, path = ""): string[] {
+  if (of === null || (Array.isArray(of) && of.length === 0)) return [];
+  if (typeof of !== "object") return [path];
+  return Object.entries(of!).flatMap(([k, v]) => filled(v, Array.isArray(of) ? path : `${path}.${k}`));
+}
 
 test("a spec sheet that is opened and kept as it is stays what it was, whatever it has", async ({ page }) => {
   await signIn(page);
