@@ -230,6 +230,7 @@ internal static class Measured
             vehicle = known["vehicle"],
             sheetCode = known["sheetCode"],
             odometerKm = 10,
+            anyway = true,
             complaint = "bench",
             scope = "pads",
         };

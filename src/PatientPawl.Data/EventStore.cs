@@ -33,7 +33,7 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
     private readonly SemaphoreSlim[] _jobs = [.. Enumerable.Range(0, 256).Select(_ => new SemaphoreSlim(1, 1))];
 
     /// <summary>The format that events are written in. Every format from the first on is read.</summary>
-    public const int FormatVersion = 2;
+    public const int FormatVersion = 3;
 
     /// <summary>The oldest format that is read.</summary>
     public const int OldestFormat = 1;
@@ -199,6 +199,9 @@ public sealed class EventStore(Database database, TimeProvider clock, Seals seal
 
     /// <summary>A page of jobs that are behind the workshop, and of copies; found by how their words begin.</summary>
     public PastJobs Past(string search, int? before) => _index.Past(search, before, Card);
+
+    /// <summary>Jobs that are open on a vehicle or in a bay.</summary>
+    public IReadOnlyList<OpenJobHere> OpenAt(string plate, int bay) => _index.OpenAt(plate, bay);
 
     /// <summary>Every job on a vehicle, by its plate.</summary>
     public IReadOnlyList<JobState> OnVehicle(string plate) => [.. _index.OnPlate(plate).Select(State)];

@@ -12,6 +12,14 @@ namespace PatientPawl.Data;
 /// <param name="Before">The next page holds jobs with a number under this; null on the last.</param>
 public sealed record PastJobs(IReadOnlyList<BoardCard> Jobs, int? Before);
 
+/// <summary>A job that is open where another one is to be opened.</summary>
+/// <param name="JobId">The job.</param>
+/// <param name="Number">Its number.</param>
+/// <param name="Bay">Its bay.</param>
+/// <param name="Plate">Its car's plate.</param>
+/// <param name="SameCar">True where it is the same car; false where it only stands in that bay.</param>
+public sealed record OpenJobHere(Guid JobId, int Number, int Bay, string Plate, bool SameCar);
+
 /// <summary>
 /// What the workshop's lists read: one row a job, written in the same transaction as its events. Each list asks for what it shows, so that
 /// ten thousand jobs behind it cost the board nothing.
@@ -56,6 +64,14 @@ public sealed class JobIndex(Database database)
             """, new { match, below, limit = PageLength + 1 });
         return new([.. rows.Take(PageLength).Select(r => Card(r, anew)).OfType<BoardCard>()], rows.Count > PageLength ? rows[PageLength - 1].Number : null);
     }
+
+    /// <summary>Jobs that are open on a vehicle, by its plate whatever its case, spaces and dashes, or in a bay.</summary>
+    public IReadOnlyList<OpenJobHere> OpenAt(string plate, int bay) => database.Read(c => c.Query<(string Id, long Number, long Bay, string Plate)>("""
+        select id, number, bay, plate from job where finished = 0 and learner is null and not exists(select 1 from imported i where i.job_id = id)
+          and (bay = @bay or upper(replace(replace(plate, ' ', ''), '-', '')) = @plate) order by number
+        """, new { bay, plate = Same(plate) }).Select(r => new OpenJobHere(Guid.Parse(r.Id), (int)r.Number, (int)r.Bay, r.Plate, Same(r.Plate) == Same(plate))).ToList());
+
+    private static string Same(string plate) => plate.Replace(" ", "", StringComparison.Ordinal).Replace("-", "", StringComparison.Ordinal).ToUpperInvariant();
 
     /// <summary>Every job on a vehicle, oldest first.</summary>
     public IReadOnlyList<Guid> OnPlate(string plate) => database.Read(c => c.Query<string>("select id from job where plate = @plate and learner is null order by number", new { plate }).Select(Guid.Parse).ToList());

@@ -14,7 +14,7 @@ public sealed class EverydayJobsTests(DemoShop demo) : IClassFixture<DemoShop>
 
     internal static readonly (string, string)[] Cable = [("cabin-control", "hand-lever"), ("caliper-lever", "yes"), ("caliper-motor", "no"), ("plate-cable", "no"), ("rear-hex-plug", "no")];
     internal static readonly (string, string)[] Motor = [("cabin-control", "switch"), ("caliper-lever", "no"), ("caliper-motor", "yes"), ("plate-cable", "no"), ("piston-face", "plain-cup")];
-    private static readonly (string, string)[] Hat = [("cabin-control", "hand-lever"), ("caliper-lever", "no"), ("caliper-motor", "no"), ("plate-cable", "yes"), ("hat-hole", "yes")];
+    internal static readonly (string, string)[] Hat = [("cabin-control", "hand-lever"), ("caliper-lever", "no"), ("caliper-motor", "no"), ("plate-cable", "yes"), ("hat-hole", "yes")];
     private static readonly (string, string)[] Spot = [("cabin-control", "hand-lever"), ("second-caliper", "yes")];
     private static readonly (string, string)[] RearHex = [("cabin-control", "hand-lever"), ("caliper-lever", "no"), ("rear-hex-plug", "yes"), ("piston-face", "plain-cup")];
     private static readonly (string, string)[] Plain = [("cabin-control", "hand-lever"), ("caliper-lever", "no"), ("caliper-motor", "no"), ("plate-cable", "no"), ("hat-hole", "no"), ("rear-hex-plug", "no")];

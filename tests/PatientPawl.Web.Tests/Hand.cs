@@ -17,7 +17,7 @@ internal sealed class Hand(Workshop shop, string id)
     {
         var known = (await shop.Client.GetFromJsonAsync<JsonNode>("/api/vehicles"))!.AsArray().First(v => v!["vehicle"]!["plate"]!.ToString() == plate)!;
         var hand = new Hand(shop, Guid.NewGuid().ToString());
-        var body = Workshop.Command(0, ("jobId", hand.Id), ("bay", bay), ("sheetCode", known["sheetCode"]!.ToString()), ("odometerKm", 70_000), ("complaint", "an everyday job"), ("scope", scope), ("purpose", purpose));
+        var body = Workshop.Command(0, ("jobId", hand.Id), ("bay", bay), ("sheetCode", known["sheetCode"]!.ToString()), ("odometerKm", 70_000), ("complaint", "an everyday job"), ("scope", scope), ("purpose", purpose), ("anyway", true));
         body["vehicle"] = known["vehicle"]!.DeepClone();
         body["newCalipers"] = newCalipers is { } sides ? new JsonArray([.. sides.Select(s => (JsonNode)s!)]) : null;
         await hand.Post("/api/jobs", body);
@@ -88,6 +88,7 @@ internal sealed class Hand(Workshop shop, string id)
 
     public Task Report(string kind, string? side, string? note) => Send("findings", ("kind", kind), ("side", side), ("note", note));
     public Task Undo(string reason) => Send("lifts", ("target", Sheet["done"]!.AsArray().Last(d => (bool)d!["canBeUndone"]!)!["eventId"]!.ToString()), ("reason", reason));
+    public Task Lift(string eventId, string reason) => Send("lifts", ("target", eventId), ("reason", reason));
     public Task Aim(string goal, string reason) => Send("goal", ("goal", goal), ("reason", reason));
     public Task Await(string what, string from) => Send("parts/awaited", ("what", what), ("from", from), ("expected", null));
     public Task Came() => Send("parts/came");

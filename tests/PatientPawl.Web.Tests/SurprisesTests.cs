@@ -107,7 +107,7 @@ public sealed class SurprisesTests(DemoShop demo) : IClassFixture<DemoShop>
         foreach (var scope in new[] { "inspect", "pads", "pads-and-rotors", "shoes", "pads-and-shoes", "pads-rotors-and-shoes" })
         {
             var id = Guid.NewGuid().ToString();
-            var body = Workshop.Command(0, ("jobId", id), ("bay", 60), ("sheetCode", "NH-5"), ("odometerKm", 1000), ("complaint", "test"), ("scope", scope), ("newCalipers", new JsonArray("left", "left")),
+            var body = Workshop.Command(0, ("jobId", id), ("bay", 60), ("sheetCode", "NH-5"), ("odometerKm", 1000), ("complaint", "test"), ("scope", scope), ("newCalipers", new JsonArray("left", "left")), ("anyway", true),
                 ("vehicle", new JsonObject { ["plate"] = "GNT 999", ["make"] = "Norrin", ["model"] = "Yole", ["use"] = "test", ["vin"] = null }));
             await Post("/api/jobs", body);
             var opened = (await _shop.Job(id))["opened"]!;

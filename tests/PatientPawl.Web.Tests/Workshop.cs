@@ -93,7 +93,7 @@ public sealed class Workshop : IAsyncDisposable
         client ??= Client;
         var known = (await client.GetFromJsonAsync<JsonNode>("/api/vehicles"))!.AsArray().First(v => v!["vehicle"]!["plate"]!.ToString() == plate)!;
         var id = Guid.NewGuid().ToString();
-        var body = Command(0, ("jobId", id), ("bay", bay), ("sheetCode", known["sheetCode"]!.ToString()), ("odometerKm", 10), ("complaint", "test"), ("scope", "pads"));
+        var body = Command(0, ("jobId", id), ("bay", bay), ("sheetCode", known["sheetCode"]!.ToString()), ("odometerKm", 10), ("complaint", "test"), ("scope", "pads"), ("anyway", true));
         body["vehicle"] = known["vehicle"]!.DeepClone();
         (await client.PostAsJsonAsync("/api/jobs", body)).EnsureSuccessStatusCode();
         return id;

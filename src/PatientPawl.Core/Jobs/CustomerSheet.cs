@@ -1,6 +1,5 @@
 using PatientPawl.Core.Measuring;
 using PatientPawl.Core.Planning;
-using PatientPawl.Core.Planning.Steps;
 using PatientPawl.Core.Vehicles;
 using UnitsNet;
 
@@ -39,7 +38,7 @@ public sealed record CustomerSheet(
             opened.Vehicle, DateOnly.FromDateTime(state.Log[^1].RecordedAt.UtcDateTime), opened.OdometerKm, opened.Number,
                 opened.Complaint, [.. WhatWasDone(state)],
             [.. Sides.Both.SelectMany(s => PartsOf(state, s))],
-                [.. Prove.TellTheDriver(state.Setup), .. JobRecord.LeftOpen(JobRecord.VerdictsOf(state), state)], state.HandedOver,
+                [.. JobRecord.ToldToTheDriver(state), .. JobRecord.LeftOpen(JobRecord.VerdictsOf(state), state)], state.HandedOver,
                 opened.Purpose);
     }
 

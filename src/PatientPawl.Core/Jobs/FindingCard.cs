@@ -9,6 +9,9 @@ namespace PatientPawl.Core.Jobs;
 /// <param name="Does">What it changes in the job.</param>
 public sealed record FindingCard(FindingKind Kind, string Name, bool PerCorner, string Does)
 {
+    /// <summary>The defects that it leaves on the car until they are put right, each with what it forbids; empty where it is only recorded, or changes what is wanted.</summary>
+    public required IReadOnlyList<Defect> Leaves { get; init; }
+
     /// <summary>The part it asks for beside those that its steps name; null for none.</summary>
     public string? Part { get; init; }
 

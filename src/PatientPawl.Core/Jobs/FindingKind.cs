@@ -121,4 +121,12 @@ public enum FindingKind
     BoltFirst,
     /// <summary>Bolts that are not to be touched.</summary>
     BoltsLeftAlone,
+    /// <summary>New rotors or calipers were fitted left for right.</summary>
+    SidesMixedUp,
+    /// <summary>The motor on a backing plate does not move.</summary>
+    PlateMotorDead,
+    /// <summary>A star wheel is seized.</summary>
+    StarWheelSeized,
+    /// <summary>A hose is clamped off, or was found so.</summary>
+    HosePinched,
 }

@@ -9,7 +9,7 @@ public static class FindingRules
     public static IReadOnlyList<FindingCard> At(JobState state, Side? side)
     {
         ArgumentNullException.ThrowIfNull(state);
-        if (!state.Setup.Identified || state.Setup.InspectOnly || state.Setup.NotCovered is not null) return [];
+        if (!state.Setup.Identified || state.Setup.NotCovered is not null) return [];
         var open = Open(state, side);
         var told = Reported(state, side).Select(f => f.Card).Concat((state.Opened?.Learnt ?? []).Where(l => l.Side == side).Select(l => l.Kind.Card())).Where(c => c.Once).ToHashSet();
         return

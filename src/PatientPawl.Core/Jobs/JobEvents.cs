@@ -256,11 +256,12 @@ public sealed record TorqueSigned(
 /// <param name="Note">A note.</param>
 public sealed record StopSignSeen(Side Side, StopSign Sign, bool Holds, string? Note) : JobEvent;
 
-/// <summary>A pawl was lifted: a step had not been done after all. Voids it and every later step that depended on it.</summary>
+/// <summary>A pawl was lifted: a step had not been done after all. Voids it, and every later step that was not done either.</summary>
 /// <param name="Target">The event lifted.</param>
 /// <param name="Voided">It and its dependants.</param>
 /// <param name="Reason">Why.</param>
-public sealed record PawlLifted(Guid Target, IReadOnlyList<Guid> Voided, string Reason) : JobEvent;
+/// <param name="Done">Later steps that were done all the same: they keep what they did to the metal and prove nothing. Null in an event of an earlier format, whose dependants are all voided.</param>
+public sealed record PawlLifted(Guid Target, IReadOnlyList<Guid> Voided, string Reason, IReadOnlyList<Guid>? Done = null) : JobEvent;
 
 /// <summary>Something was found that changes the job.</summary>
 /// <param name="Kind">What.</param>

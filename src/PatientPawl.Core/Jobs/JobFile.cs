@@ -13,6 +13,9 @@ internal sealed record JobFile(
     JobOpened? Opened, ImmutableList<RecordedEvent> Log, ImmutableHashSet<Guid> Voided, PlanSetup Setup, CarState Car, CornerFile Left, CornerFile Right,
     double? LevelPercent, double? BatteryVolts, ImmutableDictionary<string, HoldMet> HoldsMet, int Steps, PadFacts? PadFacts, ImmutableList<SidedFinding> Findings, ImmutableList<PlanChange> Changes, LeftOvernight? Night, ImmutableDictionary<StepKey, ImmutableList<TorqueSigned>> Signed, FluidFacts Fluid)
 {
+    /// <summary>Events of steps that were done although one before them was not: they keep what they did to the metal and prove nothing.</summary>
+    public ImmutableHashSet<Guid> Kept { get; init; } = [];
+
     public LeakInput? Leaks { get; init; }
 
     public BedInDriven? BedIn { get; init; }

@@ -67,8 +67,8 @@ public sealed record JobRecord(
         return new(opened, opened.Vehicle.Vin is { } vin ? Vehicles.Vin.Check(vin).Reasons.Lines[^1].Result : null,
             [.. Core.Sides.Both.Select(s => Brake(state, s))], verdicts,
             [.. state.Standing.Where(e => e.Event is TorqueSigned).Select(e => Torque((TorqueSigned)e.Event, e.Technician))],
-            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], [.. ProvedBy(state)], [.. Planning.Steps.Prove.TellTheDriver(state.Setup), .. LeftOpen(verdicts, state)], state.HandedOver,
-            state.HandedOver ? [] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet],
+            [.. state.Log.Select(e => Line(e, state.Voided.Contains(e.Id)))], FittedIn(state), [.. state.Standing.Select(Decision).OfType<string>()], [.. ProvedBy(state)], [.. ToldToTheDriver(state), .. LeftOpen(verdicts, state)], state.HandedOver,
+            state.HandedOver ? [.. ByTheLeadsWord(state)] : [$"{Figure.Count(state.Remaining.Length, "step is", "steps are")} still open.", .. state.CannotBeMet],
             [.. state.Standing.Where(e => e.Event is PhotoTaken).Select(e => Photo(state, e, (PhotoTaken)e.Event))]);
     }
 
@@ -159,7 +159,23 @@ public sealed record JobRecord(
         return list;
     }
 
-    /// <summary>True where the wear lamp stays lit until a tool resets it.</summary>
+    /// <summary>What a driver is told: of a car that is not to be driven, that, and nothing of brakes that nobody proved.</summary>
+    internal static IEnumerable<string> ToldToTheDriver(JobState state) => state.Car.Get(Car.NoRoad) == Planning.Done.Yes
+        ? ["This car is not to be driven on the road. It leaves on a trailer, or is put right first."] : Planning.Steps.Prove.TellTheDriver(state.Setup);
+
+    /// <summary>What was left as it is, each by the lead's word.</summary>
+    private static IEnumerable<string> ByTheLeadsWord(JobState state) =>
+        from e in state.Standing
+        let done = e.Event as StepDone
+        where done is not null
+        from defect in Defects.All
+        where defect.LeftOpenId == done.Step.StepId && Left(state, defect, done.Step.Side)
+        select $"Left as it is{(done.Step.Side is { } side ? $", {side.Word()}" : "")}: {Phrase.Small(defect.Name)}. {e.Technician}: {done.Note}";
+
+    private static bool Left(JobState state, Defect defect, Side? side) =>
+        (side is { } at ? state.Car.Get(defect.Asked, at) : state.Car.Get(defect.Asked)) == Asked.LeftOpen;
+
+    /// <summary>True where a lamp stays lit until a tool resets it.</summary>
     internal static bool LampWaits(JobState state) => state.Standing.Any(e => e.Event is StepDone { Step.StepId: "lamp-seen-off", Outcome: "tool-needed" });
 
     /// <summary>What was left as it is and the driver should know of.</summary>
@@ -172,7 +188,8 @@ public sealed record JobRecord(
         if (verdicts.Any(v => v.Subject?.Judged == Judged.DrumDiameter && v.Verdict == Verdict.Inside && v.Limit.Millimeters - v.Value.Millimeters < Shoes.DrumJudgement.NearMaximum.Millimeters) && !state.Setup.Rotors)
             list.Add("The drum is near its maximum: the parking brake is weak until the shoes have bedded. Bed it in gently, as the maker allows.");
         list.AddRange(Core.Sides.Both.Where(s => state.ScrewsLeftOut(s) > 0).Select(s => $"A rotor screw was left out, {s.Word()}: the wheel holds the rotor on the road. Take care that it does not tilt when the wheel is off."));
-        if (LampWaits(state)) list.Add("The wear lamp stays lit until a tool resets it: the sensor itself is new.");
+        list.AddRange(ByTheLeadsWord(state));
+        if (LampWaits(state)) list.Add("A warning lamp stays lit until a tool resets it: have it reset.");
         return list;
     }
 }

@@ -205,8 +205,8 @@ public sealed class JobState
     public static JobState Fold(IEnumerable<RecordedEvent> events)
     {
         var log = events.ToImmutableList();
-        var voided = log.Select(e => e.Event).OfType<PawlLifted>().SelectMany(l => l.Voided).ToImmutableHashSet();
-        var state = new JobState(JobFile.Empty with { Voided = voided }, []);
+        var lifts = log.Select(e => e.Event).OfType<PawlLifted>().ToArray();
+        var state = new JobState(JobFile.Empty with { Voided = [.. lifts.SelectMany(l => l.Voided)], Kept = [.. lifts.SelectMany(l => l.Done ?? [])] }, []);
         return log.Aggregate(state, (s, e) => s.Step(e));
     }
 
@@ -216,6 +216,12 @@ public sealed class JobState
         ArgumentNullException.ThrowIfNull(recorded);
         return recorded.Event is PawlLifted ? Fold(Log.Add(recorded)) : Step(recorded);
     }
+
+    /// <summary>The state with one more event, a step that was done although one before it was not where <paramref name="kept"/> says so.</summary>
+    internal JobState With(RecordedEvent recorded, bool kept) => kept ? new JobState(Now with { Kept = Now.Kept.Add(recorded.Id) }, null).With(recorded) : With(recorded);
+
+    /// <summary>What these of the job's own events make, without the others.</summary>
+    internal JobState Before(IEnumerable<RecordedEvent> standing) => standing.Aggregate(new JobState(JobFile.Empty with { Kept = Now.Kept }, []), (s, e) => s.Step(e));
 
     private JobState Step(RecordedEvent recorded)
     {
@@ -228,6 +234,8 @@ public sealed class JobState
             BrakeRuled e => Ruled(next, e),
             RouteChosen e => Chosen(next, e),
             GoalChanged e => Changed(Replan(next with { Setup = next.Setup with { Goal = e.Goal }, Wanted = e.Goal is JobGoal.Finish or JobGoal.CloseUp ? e.Goal : next.Wanted }), recorded.Id, $"{e.Goal.Words()}: {e.Reason}.", null),
+            StepDone e when Now.Kept.Contains(recorded.Id) => Replan(Kept(Measured(next, e), e.Step, e.Found)),
+            TorqueSigned e when Now.Kept.Contains(recorded.Id) => Replan(KeptSignature(next, e)),
             StepDone { Broken: { } broken } e => OutOfOrder(Measured(next, e), e, broken, recorded.Id),
             StepDone e => Told(Found(Clicked(Measured(next, e), e.Step, e.Found, recorded), e, recorded.Id), e, recorded.Id),
             TorqueSigned e => Signed(next, e, recorded),
@@ -331,6 +339,18 @@ public sealed class JobState
         return new(done, rest);
     }
 
+    /// <summary>A step that was done although one before it was not: what it did to the metal and what was seen at it is so, and it proves nothing.</summary>
+    private JobFile Kept(JobFile next, StepKey step, string? outcome) =>
+        Unsigned(next with { Car = Planner.Kept(Now.Setup, Now.Car, step, outcome), Steps = next.Steps + 1 }, Now.Car);
+
+    private JobFile KeptSignature(JobFile next, TorqueSigned e)
+    {
+        var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count() >= e.Line.PerCorner;
+        next = next with { Signed = signed ? next.Signed.Remove(e.Step) : next.Signed.SetItem(e.Step, [.. Signatures(e.Step), e]) };
+        if (!e.Verified) next = Moved(next, next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting));
+        return signed ? Kept(next, e.Step, null) : next;
+    }
+
     /// <summary>
     /// A fastener that is loosened, or whose part comes off, has no signature left: not of some of its bolts either. What was signed stays
     /// in the record; the next round asks for every one of them.
@@ -353,10 +373,18 @@ public sealed class JobState
     {
         if (e.Findings is not { Count: > 0 } findings || e.Step.Side is not { } side) return clicked;
         var parts = clicked.Now with { Findings = clicked.Findings.AddRange(findings.Select(f => new SidedFinding(side, f))) };
-        // An inspection finds and advises; nothing is renewed in it.
-        if (parts.Setup.InspectOnly) return new(parts, null);
         bool Renew(params Part[] which) => findings.Any(f => f.Verdict == Verdict.Outside && which.Contains(f.Part));
         var setup = parts.Setup;
+        foreach (var (unfit, found) in new[]
+        {
+            (Planning.Car.UnfitRotors, Renew(Part.Rotor, Part.Drum)), (Planning.Car.UnfitShoes, Renew(Part.Shoes)), (Planning.Car.UnfitPads, Renew(Part.Pads)),
+        })
+        {
+            if (found && parts.Car.Get(unfit) == Asked.Nothing) parts = parts with { Car = parts.Car.With(unfit, Asked.Due) };
+        }
+
+        // An inspection finds and advises; nothing is renewed in it.
+        if (setup.InspectOnly) return Changed(Replan(parts), id, Said(side, findings), e.Step);
         parts = Resetup(parts, setup with
         {
             RotorFound = setup.RotorFound || Renew(Part.Rotor, Part.Drum),
@@ -365,8 +393,10 @@ public sealed class JobState
             HubFound = setup.HubFound || Renew(Part.HubFace),
         });
         if (findings.Any(f => f.Verdict is Verdict.TooCloseToCall or Verdict.NotYetEnough)) parts = Moved(parts, parts.Car.With(Planning.Corner.Doubt, side, Doubt.Open));
-        return Changed(Replan(parts), id, $"{(side == Side.Left ? "Left" : "Right")}: {string.Join(" ", findings.Select(f => f.Says))}", e.Step);
+        return Changed(Replan(parts), id, Said(side, findings), e.Step);
     }
+
+    private static string Said(Side side, IReadOnlyList<Finding> findings) => $"{Phrase.Capital(side.Word())}: {string.Join(" ", findings.Select(f => f.Says))}";
 
     /// <summary>An outcome that is a finding changes what is wanted; a step that nobody had planned shows what it changed.</summary>
     private JobState Told(JobState done, StepDone e, Guid id)
@@ -380,6 +410,8 @@ public sealed class JobState
     private JobState Reported(JobFile next, FindingReported e, Guid id)
     {
         var parts = Resetup(next, FindingRules.Onto(next.Setup, e.Kind, e.Side));
+        // What is found late undoes the hand-over.
+        parts = parts with { Car = parts.Car.With(Planning.Car.HandedOver, Done.No) };
         parts = Moved(parts, FindingRules.Onto(parts.Setup, parts.Car, e.Kind, e.Side));
         if (e is { Kind: FindingKind.StuckPiston, Side: { } side }) parts = parts.WithCorner(side, c => c with { Stop = null });
         return Changed(Replan(parts), id, $"{(e.Side is { } s ? $"{(s == Side.Left ? "Left" : "Right")}: {e.Kind.Card().Name.ToLowerInvariant()}" : e.Kind.Card().Name)}. {e.Kind.Card().Does}", null);

@@ -280,6 +280,7 @@ internal sealed class CompiledCatalogue
             [
                 .. Interlocks.All.SelectMany(i => i.Clauses.Where(c => (c.Concerns & type.AllConcerns) != 0 && Here(c.Needs) && Kept(type, c.Needs)).Select(c => Bind(c.Needs, side, i))),
                 .. Bind(type.Needs.Where(n => Kept(type, n)), side),
+                .. type.EndsTheJob ? Goal.BeforeTheEnd(Setup).Where(Here).Select(c => Bind(c, side, Interlocks.HandOver)) : [],
             ],
             Makes = makes,
             Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side)))],

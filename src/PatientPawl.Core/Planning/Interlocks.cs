@@ -57,6 +57,13 @@ public static class Interlocks
 
     private static readonly Condition Relaxed = Condition.Any([Corner.Spindle.Is(Spindle.Back)], [Corner.Spindle.Is(Spindle.Out), Corner.Piston.Is(Piston.Out), Corner.CaliperPart.Is(CaliperPart.Old)]);
 
+    // What was found forbids its own things until it is put right: every finding says which.
+    private static IEnumerable<InterlockClause> Until(Concern concern, Forbidden what) =>
+        Defects.All.Where(d => (d.Forbids & what) != 0).SelectMany(d => d.PutRight(orLeftOpen: false)).Select(c => new InterlockClause(concern, c));
+
+    // All the rest of a job's goal is what its hand-over waits for.
+    internal static Interlock HandOver => All.First(i => i.Number == 13);
+
     /// <summary>All of them, by number.</summary>
     public static IReadOnlyList<Interlock> All { get; } =
     [
@@ -90,9 +97,9 @@ public static class Interlocks
                 new(Concern.Pedal, Assembled.Held(Where.Left)),
                 new(Concern.Pedal, Assembled.Held(Where.Right)),
                 new(Concern.Pedal, Condition.All(Corner.BleedScrew.Both(Bolts.Tight, Bolts.Torqued)).Saying("both bleed screws torqued")),
-                new(Concern.Pedal | Concern.Bleeds, ((Condition)Car.Pipes.Is(Asked.Nothing, Asked.Done)).Saying("pipes and hoses sound")),
-                new(Concern.Pedal | Concern.Bleeds, Condition.All([.. Corner.MendedUnderThePedal.SelectMany(v => v.Both(Asked.Nothing, Asked.Done))])
-                    .Saying("no hose or bleed screw that is to be renewed")),
+                .. Until(Concern.Pedal | Concern.Bleeds, Forbidden.Pedal),
+                new(Concern.Pedal | Concern.Bleeds, Condition.All(Corner.HoseClamp.Both(Fitted.None, Fitted.Off)).Saying("no hose clamped off")),
+                .. Until(Concern.ProvesPedal, Forbidden.PedalProof),
                 new(Concern.Bleeds, Assembled.BothUnderPedal),
                 new(Concern.Bleeds, Assembled.Held(Where.Left)),
                 new(Concern.Bleeds, Assembled.Held(Where.Right)),
@@ -183,8 +190,9 @@ public static class Interlocks
             [
                 new(Concern.Lowers, Assembled.BothUnderPedal),
                 new(Concern.Lowers, Condition.All([.. Corner.Wheel.Both(Wheel.On), .. Corner.Nuts.Both(Bolts.Snug, Bolts.Torqued, Bolts.Tight)]).Saying("both wheels on, every nut snug")),
-                new(Concern.Lowers, Condition.All(Car.Cable.Is(CableRun.None, CableRun.Tight, CableRun.TakenUp), Car.Pedal.Is(Pedal.Firm, Pedal.Proved), Car.Gear.Is(Gear.Park))
-                    .Saying("the cable taken up, the pedal firm and proved, in P")),
+                new(Concern.Lowers, Condition.All(Car.Cable.Is(CableRun.None, CableRun.Tight, CableRun.TakenUp), Car.Gear.Is(Gear.Park)).Saying("the cable taken up, in P")),
+                // An inspection opens nothing: a pedal that it found soft keeps the car off the road and not off its wheels.
+                new(Concern.Lowers, ((Condition)Car.Pedal.Is(Pedal.Firm, Pedal.Proved)).Saying("the pedal firm and proved").When(s => !s.InspectOnly)),
                 new(Concern.Lowers, Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked]).Saying("the brake applied or chocks in")),
                 new(Concern.WheelTorque, Car.Position.Is(CarPosition.Ground)),
             ]),
@@ -193,16 +201,17 @@ public static class Interlocks
             [
                 new(Concern.MovesCar, Car.Pedal.Is(Pedal.Proved)),
                 new(Concern.MovesCar, Assembled.Both),
-                new(Concern.MovesCar | Concern.HandsOver, Condition.All(Corner.WrongFitted.Both(Asked.Nothing, Asked.Done)).Saying("no part on it that may be the wrong one")),
-                new(Concern.MovesCar | Concern.HandsOver, Condition.All(
-                    [.. Corner.MendedToMove.SelectMany(v => v.Both(Asked.Nothing, Asked.Done)), Car.Trouble.Is(Asked.Nothing, Asked.Done)])
-                    .Saying("what was found put right")),
+                .. Until(Concern.MovesInYard, Forbidden.Move),
+                .. Until(Concern.MovesCar, Forbidden.Road),
+                .. Until(Concern.StopsFirmly, Forbidden.FirmStops),
+                new(Concern.MovesCar | Concern.MovesInYard, Condition.All([.. Corner.HoseClamp.Both(Fitted.None, Fitted.Off), Car.Cap.Is(CapState.On)]).Saying("no hose clamped off, and the cap on")),
                 new(Concern.MovesCar, Condition.All(Car.Position.Is(CarPosition.Ground), Car.Chocks.Is(Chocks.Out)).Saying("on its wheels, chocks out")),
                 new(Concern.MovesCar, Condition.All([.. Corner.Wheel.Both(Wheel.On), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued), Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted)])
                     .Saying("every torque signed, or accepted by the lead")),
                 new(Concern.MovesCar, Condition.All(Car.Leaks.Is(Done.Yes), Car.Level.Is(Done.Yes), Car.BrakeProved.Is(Done.Yes), Car.Closing.Is(Closing.AsItCame, Closing.Cycled))
                     .Saying("leaks, level and parking brake seen to be right")),
-                new(Concern.HandsOver, Condition.All([Car.BrakeProved.Is(Done.Yes), Car.Pedal.Is(Pedal.Proved), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued)]).Saying("parking brake and pedal proved, wheels signed")),
+                new(Concern.HandsOver, Condition.All([Car.BrakeProved.Is(Done.Yes), Car.Pedal.Is(Pedal.Proved), .. Corner.Nuts.Both(Bolts.Tight, Bolts.Torqued)]).Saying("parking brake and pedal proved, wheels signed")
+                    .When(s => !s.InspectOnly)),
                 new(Concern.HandsOver, Assembled.Both),
                 new(Concern.HandsOver, Car.Acceptance.Is(Acceptance.NotNeeded, Acceptance.Accepted)),
             ]),
@@ -214,6 +223,7 @@ public static class Interlocks
         new(15, "Bled before it counts", "The circuit was opened, or nobody knows: it is bled before the pedal counts as firm.", "A pedal on air.", "Bleed, then pump again.",
             [
                 new(Concern.ProvesPedal, Condition.All(Corner.Hydraulics.Both(HydraulicsState.Closed)).Saying("both circuits closed or bled")),
+                new(Concern.ProvesPedal | Concern.MovesCar, ((Condition)Car.SelfPressure.Is(SelfPressure.RuledOut, SelfPressure.NotRuledOut)).Saying("self-pressurising brakes on again")),
             ])
         { Doubts = _ => [Car.Pedal] },
         new(16, "Clean parts", "Clean hands and clean parts: the new rotor is degreased before pads meet it.", "Oil in the lining, and a brake that pulls.", "Clean the rotor. Oiled pads are replaced.",

@@ -186,6 +186,16 @@ public static class Planner
         return outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome) is { } found ? bound.Do(state, found) : bound.Do(state);
     }
 
+    /// <summary>The state after a step that was done although one before it was not: all that it makes but its proofs.</summary>
+    internal static CarState Kept(PlanSetup setup, CarState state, StepKey step, string? outcome)
+    {
+        var catalogue = CompiledCatalogue.For(setup);
+        if (catalogue.Find(step) is not { } bound) return state;
+        var makes = outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome) is { } found ? found.Makes : bound.Makes;
+        var after = makes.Where(m => StateLayout.At(m.Slot).Variable.Kind != VariableKind.Proof).Aggregate(state, (s, m) => s.Set(m.Slot, m.Value));
+        return Transition.Settle(catalogue.Proofs, state, after);
+    }
+
     /// <summary>
     /// The state after a step that was done before its turn: what anyone can see of it is so, what it would have proved is not, what it wrote is
     /// in doubt, and so is what the interlocks it broke guard.

@@ -57,7 +57,12 @@ internal static class Proofs
         // What the pedal proves, and what is seen under it.
         Proof.For(Car.Pedal, Pedal.NotPumped, Pedal.Firm, Pedal.Proved) with
         {
-            While = _ => [.. Assembled.UnderPedal(Where.Left), .. Assembled.UnderPedal(Where.Right), .. Corner.Hydraulics.Both(HydraulicsState.Closed)],
+            While = _ =>
+            [
+                .. Assembled.UnderPedal(Where.Left), .. Assembled.UnderPedal(Where.Right), .. Corner.Hydraulics.Both(HydraulicsState.Closed),
+                // Behind a clamped hose nothing is pressed, and nothing is proved.
+                .. Corner.HoseClamp.Both(Fitted.None, Fitted.Off),
+            ],
             Untouched = _ => Both(UnderThePedal),
         },
         Proof.For(Car.Leaks, Done.No, Done.Yes) with { While = _ => [Car.Pedal.Is(Pedal.Proved)], Untouched = _ => Both(Corner.Hose, Corner.BleedScrew, Corner.Hydraulics) },

@@ -309,6 +309,9 @@ public sealed record PlanSetup(
     /// <summary>True when a switch works the parking brake.</summary>
     public bool IsElectric => Build is { Worked: Actuation.Puller or Actuation.CaliperMotor or Actuation.PlateMotor };
 
+    /// <summary>True when a motor on the backing plate works the shoes.</summary>
+    public bool IsPlateMotor => IsWorked(Actuation.PlateMotor);
+
     /// <summary>True when cables work shoes in the hat.</summary>
     public bool HatCable => IsHat && IsWorked(Actuation.Cable);
 

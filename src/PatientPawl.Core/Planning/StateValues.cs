@@ -432,6 +432,9 @@ public enum Asked
     Due,
     /// <summary>Done.</summary>
     Done,
+    /// <summary>Left as it is by the lead's word, which names it.</summary>
+    [Description("left open by the lead")]
+    LeftOpen,
 }
 
 /// <summary>Second caliper that does the parking.</summary>

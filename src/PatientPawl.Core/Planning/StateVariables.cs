@@ -18,13 +18,27 @@ public enum Where
     Right,
 }
 
+/// <summary>What sort of fact a variable holds. It decides what is left of a step that was done although the step before it was not.</summary>
+public enum VariableKind
+{
+    /// <summary>Where metal is and how a thing is set: anyone can see it, and it stays as it was done.</summary>
+    Placement,
+    /// <summary>How a fastener stands. What was tightened stays tightened; its signatures stand with it.</summary>
+    Fastening,
+    /// <summary>Something that was proved, and rests on what was so then.</summary>
+    Proof,
+    /// <summary>Something that was looked at, judged, cleaned or asked for.</summary>
+    Knowledge,
+}
+
 /// <summary>One thing about the car or a corner that the plan keeps track of. It has a handful of values.</summary>
 public abstract class StateVariable
 {
-    private protected StateVariable(string noun, bool perCorner, int values)
+    private protected StateVariable(string noun, bool perCorner, VariableKind kind, int values)
     {
         Noun = noun;
         PerCorner = perCorner;
+        Kind = kind;
         Values = values;
     }
 
@@ -33,6 +47,9 @@ public abstract class StateVariable
 
     /// <summary>True when each corner has its own.</summary>
     public bool PerCorner { get; }
+
+    /// <summary>What sort of fact it is.</summary>
+    public VariableKind Kind { get; }
 
     /// <summary>How many values it can have, at most 32.</summary>
     public int Values { get; }
@@ -60,7 +77,7 @@ public sealed class StateVariable<T> : StateVariable where T : struct, Enum
 
     private readonly Func<T, T>? _doubted;
 
-    internal StateVariable(string noun, bool perCorner, Func<T, T>? doubted = null) : base(noun, perCorner, All.Length) => _doubted = doubted;
+    internal StateVariable(string noun, bool perCorner, VariableKind kind, Func<T, T>? doubted = null) : base(noun, perCorner, kind, All.Length) => _doubted = doubted;
 
     internal override byte Doubt(byte value) => _doubted is null ? value : Byte(_doubted(All[value]));
 

@@ -131,6 +131,10 @@ public enum Concern : long
     Displaces = 1L << 33,
     /// <summary>A piston is sent home for the new parts.</summary>
     SendsHome = 1L << 34,
+    /// <summary>The car is moved in the yard, or pulled against its own brake.</summary>
+    MovesInYard = 1L << 35,
+    /// <summary>The car is stopped firmly, again and again.</summary>
+    StopsFirmly = 1L << 36,
 }
 
 /// <summary>Whether a step may be chosen where the plan does not ask for it.</summary>
@@ -202,6 +206,9 @@ public sealed record StepType(string Id, string Name, Stage Stage, Lane Lane, Pl
 
     /// <summary>True for work at a corner that is done with the car on its wheels.</summary>
     public bool OnWheels { get; init; }
+
+    /// <summary>True for what ends the job: nothing else may be left to do.</summary>
+    public bool EndsTheJob { get; init; }
 
     /// <summary>True for what closes a corner: it is done once nothing behind it is wanted any more.</summary>
     public bool Lasts { get; init; }

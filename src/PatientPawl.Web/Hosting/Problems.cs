@@ -29,6 +29,7 @@ public sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExcep
             NotAllowedException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "not-allowed"), ("because", e.Because), ("interlocks", e.Interlocks)),
             StaleVersionException e => Make(StatusCodes.Status409Conflict, "The job has moved on since you looked.", ("reason", "stale-version"), ("version", e.Current), ("mayFollow", e.MayFollow),
                 ("since", e.Since.Select(s => new ChangeSince(s.Seq, s.Technician, s.Event.Words())).ToArray())),
+            AlreadyOpenException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "already-open"), ("because", e.Because), ("open", e.Open)),
             JobIsHereException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "job-is-here"), ("jobId", e.JobId)),
             AnotherPersonException e => Make(StatusCodes.Status409Conflict, e.Message, ("reason", "another-person")),
             PinAgainException e => Make(StatusCodes.Status401Unauthorized, e.Message, ("reason", "pin-again")),

@@ -17,7 +17,17 @@ using UnitsNet;
 
 namespace PatientPawl.Web.Jobs;
 
-public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null, JobPurpose Purpose = JobPurpose.Real) : IVersioned;
+public sealed record OpenJob(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid JobId, int Bay, Vehicle Vehicle, string SheetCode, int OdometerKm, string Complaint, JobScope Scope, IReadOnlyList<Side>? NewCalipers = null, JobPurpose Purpose = JobPurpose.Real, bool Anyway = false) : IVersioned;
+
+/// <summary>A car or a bay that has an open job already: it is asked whether another one is meant.</summary>
+internal sealed class AlreadyOpenException(IReadOnlyList<OpenJobHere> open) : Exception("There is an open job here already.")
+{
+    public IReadOnlyList<OpenJobHere> Open { get; } = open;
+
+    public IReadOnlyList<string> Because { get; } =
+        [.. open.Select(o => o.SameCar ? $"{o.Plate} has job {o.Number} open, in bay {o.Bay}." : $"Bay {o.Bay} has {o.Plate} in it, with job {o.Number}.")];
+}
+
 /// <summary>A finding whose consequences are asked for before it is reported.</summary>
 public sealed record FindingWanted(FindingKind Kind, Side? Side);
 
@@ -39,14 +49,15 @@ public sealed record TorqueCommand(
 public sealed record StopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, StopSign Sign, string? Note) : IVersioned;
 public sealed record SettleStopCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Side Side, string What) : IVersioned;
 public sealed record AwaitCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string What, string From, DateOnly? Expected) : IVersioned;
-public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason) : IVersioned;
+/// <summary>Undoes a step. <c>NotDone</c> names those of the later steps asked about that were not done either; the others were.</summary>
+public sealed record LiftCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, Guid Target, string Reason, IReadOnlyList<Guid>? NotDone = null) : IVersioned;
 public sealed record NoteCommand(Guid EventId, int ExpectedVersion, DateTimeOffset OccurredAt, string Text) : IVersioned;
 
 /// <summary>The torque card of a job, with who has signed what.</summary>
 public sealed record JobTorqueCard(IReadOnlyList<SignedFastener> Signed, TorqueCard Card);
 
-/// <summary>What lifting a pawl would undo, before it is confirmed.</summary>
-public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes);
+/// <summary>What undoing a step would take with it, before it is confirmed: what is gone, and the later steps of which it is asked whether they were done.</summary>
+public sealed record LiftPreview(Guid Target, IReadOnlyList<string> Undoes, IReadOnlyList<UndoneBeside> Asked);
 
 /// <summary>A job as its screens need it.</summary>
 public sealed record JobView(Guid Id, int Number, int Version, JobOpened Opened, RunSheet Sheet, CornerView Left, CornerView Right, ServiceRoute? Route, bool RouteNeeded, bool HandedOver, string? NotCovered, ImportedCopy? Imported,
@@ -71,7 +82,8 @@ internal static class JobEndpoints
             if (c.JobId == Guid.Empty) throw new InputException(new InputError("jobId", c.JobId.ToString(), "a new id", "The job id is empty."));
             var before = events.OnVehicle(c.Vehicle.Plate);
             var opened = await commands.Append(http, c.JobId, c, (state, _) => state.Opened is null
-                ? JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before), events.Lessons().Minutes) with { Purpose = c.Purpose }
+                // Two jobs of one car would be two truths of it: nobody gets a second one without being asked.
+                ? !c.Anyway && events.OpenAt(c.Purpose == JobPurpose.Practice ? "" : c.Vehicle.Plate, c.Bay) is { Count: > 0 } here ? throw new AlreadyOpenException(here) : JobRules.Open(0, c.Bay, c.Vehicle, c.OdometerKm, c.Complaint, c.Scope, sheet, library.HouseRules, library.Instruments(), c.NewCalipers, VehicleHistory.Learnt(before), LearntFigures.Of(before), events.Lessons().Minutes) with { Purpose = c.Purpose }
                 : throw new NotAllowedException("That job is open already.", [], []));
             library.Save(new KnownVehicle(c.Vehicle.Checked(), c.SheetCode));
             return TypedResults.Ok(opened);
@@ -146,14 +158,14 @@ internal static class JobEndpoints
             TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Await(s, c.What, c.From, c.Expected))));
         jobs.MapPost("/{id:guid}/parts/came", async (Guid id, NightCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(await commands.Append(http, id, c, (s, _) => JobRules.Came(s))));
-        jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, HttpContext http, EventStore events, JobCommands commands) =>
+        jobs.MapGet("/{id:guid}/lifts/{target:guid}", (Guid id, Guid target, Guid[]? notDone, HttpContext http, EventStore events, JobCommands commands) =>
         {
             var (state, me) = (events.State(id), commands.Me(http));
-            var lift = JobRules.Lift(state, target, "preview", me.IsLead, me.Id);
-            return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => lift.Voided.Contains(e.Id)).Select(e => e.Event.Words())]));
+            var undoing = JobRules.Undo(state, target, me.IsLead, me.Id, notDone ?? []);
+            return TypedResults.Ok(new LiftPreview(target, [.. state.Log.Where(e => undoing.Voided.Contains(e.Id)).Select(e => e.Event.Words())], undoing.Asked));
         });
         jobs.MapPost("/{id:guid}/lifts", async (Guid id, LiftCommand c, HttpContext http, JobCommands commands) =>
-            TypedResults.Ok(await commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id))));
+            TypedResults.Ok(await commands.Append(http, id, c, (s, me) => JobRules.Lift(s, c.Target, c.Reason, me.IsLead, me.Id, c.NotDone))));
         jobs.MapPost("/{id:guid}/notes", async (Guid id, NoteCommand c, HttpContext http, JobCommands commands) =>
             TypedResults.Ok(await commands.Append(http, id, c, (s, _) =>
             {

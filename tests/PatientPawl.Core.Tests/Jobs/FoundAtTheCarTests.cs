@@ -63,7 +63,7 @@ public class FoundAtTheCarTests
 
     [Theory]
     [InlineData(FindingKind.PipeUnsound, "pedal-proved", "pipes-sound")]
-    [InlineData(FindingKind.PedalSinks, "level-looked", "trouble-settled")]
+    [InlineData(FindingKind.PedalSinks, "level-looked", "pedal-traced")]
     [InlineData(FindingKind.Pulls, "handed-over", "trouble-settled")]
     [InlineData(FindingKind.NoiseOnDrive, "handed-over", "trouble-settled")]
     public void On_the_car_it_brings_its_step_and_what_it_makes_doubtful_is_proved_again(FindingKind kind, string at, string step)

@@ -73,7 +73,7 @@ public class SurpriseTests
         Find(job, kind, Side.Left);
         Ahead(job).ShouldContain(step);
         if (part is not null) RunSheets.Of(job.State).PartsList.ShouldContain(part);
-        Should.Throw<NotAllowedException>(() => JobRules.Report(job.State, kind, Side.Left, null)).Because.ShouldContain(b => b.Contains("in the plan already"));
+        Should.Throw<NotAllowedException>(() => JobRules.Report(job.State, kind, Side.Left, null)).Because.ShouldContain(b => b.Contains("known already"));
         Finish(job);
     }
 
@@ -129,7 +129,7 @@ public class SurpriseTests
         FindingCatalogue.All.Count.ShouldBe(Enum.GetValues<FindingKind>().Length);
         // An inspection finds and advises; it renews nothing.
         var inspect = new Bench().Open(JobScope.Inspect).LookOver().Identify();
-        FindingRules.At(inspect.State, Side.Left).ShouldBeEmpty();
+        FindingRules.At(inspect.State, Side.Left).ShouldContain(c => c.Kind == FindingKind.SeizedPin);
         inspect.Until("");
         inspect.State.HandedOver.ShouldBeTrue();
         inspect.State.Car.Get(Corner.Pads, Side.Left).ShouldBe(PadState.Old);

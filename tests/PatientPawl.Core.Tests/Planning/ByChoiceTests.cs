@@ -13,7 +13,7 @@ public class ByChoiceTests
     private static readonly PlanSetup CablePads = PlanSetup.For(Architecture.CableScrew, JobScope.Pads);
     private static readonly PlanSetup ToolPads = PlanSetup.For(Architecture.MotorPush, JobScope.Pads, ServiceRoute.ScanTool);
 
-    private static (CarState State, IReadOnlyList<StepKey> Left) Before(PlanSetup setup, string stepId, Side side)
+    private static (CarState State, IReadOnlyList<StepKey> Left) Before(PlanSetup setup, string stepId, Side? side)
     {
         var steps = Planner.Make(setup, setup.Start()).Steps;
         var done = steps.TakeWhile(k => k.StepId != stepId || k.Side != side).ToArray();
@@ -120,7 +120,7 @@ public class ByChoiceTests
     [Fact]
     public void A_corner_is_bled_by_choice_and_its_wheel_waits_for_it()
     {
-        var (state, left) = Before(CablePads, "wheel-on", Side.Left);
+        var (state, left) = Before(CablePads, "self-pressure-on", null);
         var plan = Planner.Choices(CablePads, state, left).Single(c => c.Step.StepId == "circuit-opened" && c.Step.Side == Side.Left).After;
         ShouldStandBefore(plan, "corner-bled", "bleed-screw-torqued");
         ShouldStandBefore(plan, "bleed-screw-torqued", "wheel-on");

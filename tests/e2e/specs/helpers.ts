@@ -111,7 +111,7 @@ export async function openJob(request: APIRequestContext, plate: string, scope: 
   const known = (await (await request.get("/api/vehicles")).json()).find((k: { vehicle: { plate: string } }) => k.vehicle.plate === plate);
   const jobId = randomUUID();
   const answer = await request.post("/api/jobs", {
-    data: { ...header(0), jobId, bay, vehicle: known.vehicle, sheetCode: known.sheetCode, odometerKm: 50_000, complaint: "Test", scope, purpose },
+    data: { ...header(0), jobId, bay, vehicle: known.vehicle, sheetCode: known.sheetCode, odometerKm: 50_000, complaint: "Test", scope, purpose, anyway: true },
   });
   expect(answer.ok(), await answer.text()).toBeTruthy();
   return jobId;

@@ -24,6 +24,7 @@ export interface Problem {
   version?: number;
   traceId?: string;
   since?: { seq: number; by: string; what: string }[];
+  open?: { jobId: string; number: number; bay: number; plate: string; sameCar: boolean }[];
 }
 
 export class ApiError extends Error {

@@ -4365,6 +4365,24 @@ export interface components {
          * @enum {unknown}
          */
         DebriefMark: "done" | "right" | "right-by-luck" | "honest-error" | "wrong" | "harm" | "refused" | "missed" | "helped";
+        /**
+         * @description A defect that a finding leaves on a car: the variable that says how it stands, what it forbids until it is put right, and who may leave it
+         *     open. Every finding names its own; interlocks, goals and the lead's word are made of them. Common practice, no source.
+         */
+        Defect: {
+            /** @description How it stands: due, done, or left open. */
+            asked: components["schemas"]["StateVariableOfAsked"];
+            /** @description Its id; the step that is the lead's word for it is called by it, kept for ever in stored events. */
+            id: string;
+            /** @description What the lead leaves open, in a few words. */
+            name: string;
+            /** @description What is so once it is put right, as a condition says it. */
+            sound: string;
+            /** @description What it forbids until then. */
+            forbids: components["schemas"]["Forbidden"];
+            /** @description Who may leave it open where the car is closed up. */
+            leftBy: components["schemas"]["LeftBy"];
+        };
         /** @description A column of a table. */
         DocumentColumn: {
             /** @description Its heading; empty where it needs none. */
@@ -4734,6 +4752,8 @@ export interface components {
             perCorner: boolean;
             /** @description What it changes in the job. */
             does: string;
+            /** @description The defects that it leaves on the car until they are put right, each with what it forbids; empty where it is only recorded, or changes what is wanted. */
+            leaves: components["schemas"]["Defect"][];
             /** @description The part it asks for beside those that its steps name; null for none. */
             part?: null | string;
             /** @description What its note has to say; null where it may be silent. */
@@ -4756,7 +4776,7 @@ export interface components {
          * @description What a technician can find at any step.
          * @enum {unknown}
          */
-        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows" | "hose-unsound" | "pipe-unsound" | "bleed-screw-broken" | "thread-stripped" | "stud-damaged" | "bearing-play" | "backing-plate" | "speed-sensor" | "cable-frayed" | "new-part-spoiled" | "lamp-stays" | "pedal-sinks" | "pulls" | "noise-on-drive" | "screw-came-broken" | "screw-rounded" | "hub-stepped" | "hub-pitted" | "pin-worn" | "bushing-swollen" | "pin-air" | "pin-over-greased" | "pad-tight" | "clip-touches" | "pad-loose" | "no-sensor" | "sensor-worn" | "sensor-lead" | "pads-by-choice" | "rotors-by-choice" | "hung-by-hose" | "lever-sticks" | "key-missing" | "wheel-not-flat" | "grease-on-lining" | "brings-bracket" | "actuator-dead" | "moves-by-itself" | "studs-lubricated" | "anti-seize-on-screw" | "part-missing" | "parts-left-over" | "turns-at-bottom" | "two-stages" | "other-way" | "bolt-first" | "bolts-left-alone";
+        FindingKind: "stuck-piston" | "bad-rotor" | "bad-pads" | "bad-shoes" | "frozen-pads" | "seized-pin" | "broken-screw" | "stuck-rotor" | "stuck-wheel" | "ridge" | "wrong-part" | "fluid-shows" | "hose-unsound" | "pipe-unsound" | "bleed-screw-broken" | "thread-stripped" | "stud-damaged" | "bearing-play" | "backing-plate" | "speed-sensor" | "cable-frayed" | "new-part-spoiled" | "lamp-stays" | "pedal-sinks" | "pulls" | "noise-on-drive" | "screw-came-broken" | "screw-rounded" | "hub-stepped" | "hub-pitted" | "pin-worn" | "bushing-swollen" | "pin-air" | "pin-over-greased" | "pad-tight" | "clip-touches" | "pad-loose" | "no-sensor" | "sensor-worn" | "sensor-lead" | "pads-by-choice" | "rotors-by-choice" | "hung-by-hose" | "lever-sticks" | "key-missing" | "wheel-not-flat" | "grease-on-lining" | "brings-bracket" | "actuator-dead" | "moves-by-itself" | "studs-lubricated" | "anti-seize-on-screw" | "part-missing" | "parts-left-over" | "turns-at-bottom" | "two-stages" | "other-way" | "bolt-first" | "bolts-left-alone" | "sides-mixed-up" | "plate-motor-dead" | "star-wheel-seized" | "hose-pinched";
         /** @description What a finding would change. */
         FindingPreview: {
             /**
@@ -4895,6 +4915,8 @@ export interface components {
          * @enum {unknown}
          */
         FluidRoomRule: "draw-off" | "open-bleeder";
+        /** @description What a defect forbids until it is put right. */
+        Forbidden: string;
         Force: number;
         /** @description How long the pads last. */
         ForecastVerdict: {
@@ -5677,6 +5699,11 @@ export interface components {
              */
             count: number;
         };
+        /**
+         * @description Who may leave a defect as it is.
+         * @enum {unknown}
+         */
+        LeftBy: "nobody" | "lead" | "anyone";
         /** @description The job was left overnight at a safe stopping point. */
         LeftOvernight: {
             /** @description Which. */
@@ -5695,11 +5722,13 @@ export interface components {
             /** Format: uuid */
             target: string;
             reason: string;
+            notDone?: null | string[];
         };
         LiftPreview: {
             /** Format: uuid */
             target: string;
             undoes: string[];
+            asked: components["schemas"]["UndoneBeside"][];
         };
         /**
          * @description Which side of a limit is good.
@@ -6216,6 +6245,8 @@ export interface components {
             scope: components["schemas"]["JobScope"];
             newCalipers?: null | components["schemas"]["Side"][];
             purpose?: components["schemas"]["JobPurpose"];
+            /** @default false */
+            anyway: boolean;
         };
         OpenRun: {
             /** Format: uuid */
@@ -8097,6 +8128,20 @@ export interface components {
          * @enum {unknown}
          */
         StarWheelRule: "by-clearance" | "by-count";
+        /** @description A variable whose values are an enumeration. */
+        StateVariableOfAsked: {
+            /** @description What it is called, for example `parking brake`. */
+            noun?: null | string;
+            /** @description True when each corner has its own. */
+            perCorner?: boolean;
+            /** @description What sort of fact it is. */
+            kind?: components["schemas"]["VariableKind"];
+            /**
+             * Format: int32
+             * @description How many values it can have, at most 32.
+             */
+            values?: number;
+        };
         /** @description What the bench needs for the present step. */
         StepBench: {
             /** @description The step. */
@@ -8923,6 +8968,18 @@ export interface components {
             /** @description True for the part that more readings at the same point would shrink. */
             fromRepeats: boolean;
         };
+        /** @description A later step that is asked about when an earlier one is undone: was it done? */
+        UndoneBeside: {
+            /**
+             * Format: uuid
+             * @description Its event.
+             */
+            eventId: string;
+            /** @description What it was, with its corner. */
+            says: string;
+            /** @description True where it could not have been done without the one that is undone: if it was done, so was that one. */
+            fallsWithIt: boolean;
+        };
         /** @enum {unknown} */
         UnitState: "released" | "applying" | "applied" | "releasing" | "service" | "closing" | "fault";
         /**
@@ -8939,6 +8996,11 @@ export interface components {
             /** @description Why. */
             reasons: components["schemas"]["Reasons"];
         };
+        /**
+         * @description What sort of fact a variable holds. It decides what is left of a step that was done although the step before it was not.
+         * @enum {unknown}
+         */
+        VariableKind: "placement" | "fastening" | "proof" | "knowledge";
         /** @description A vehicle as the job knows it. */
         Vehicle: {
             /** @description Registration. */
@@ -18019,7 +18081,9 @@ export interface operations {
     };
     previewUndo: {
         parameters: {
-            query?: never;
+            query: {
+                notDone: string[];
+            };
             header?: never;
             path: {
                 id: string;

@@ -82,14 +82,14 @@ public static partial class JobRules
     /// <exception cref="NotAllowedException">It cannot be found in this job as it stands.</exception>
     public static FindingReported Report(JobState state, FindingKind kind, Side? side, string? note)
     {
-        RequireOpen(state);
+        RequireOpen(state, evenHandedOver: true);
         if (!Enum.IsDefined(kind)) throw new InputException(new InputError("kind", kind.ToString(), "a known finding", "That finding is not known."));
         var card = kind.Card();
         if (card.PerCorner != side is not null) throw new InputException(new InputError("side", side?.Word() ?? "none", card.PerCorner ? "left or right" : "none", $"{card.Name} belongs to {(card.PerCorner ? "a corner" : "the car")}."));
         if (note is { Length: > 500 }) throw new InputException(new InputError("note", Figure.Shorten(note), "at most 500 characters", "The note is longer than 500 characters."));
         if (card.NoteWanted is { } wanted && string.IsNullOrWhiteSpace(note)) throw new InputException(new InputError("note", "nothing", wanted, $"{card.Name}: say {wanted}. It stands in the record."));
         if (!FindingRules.At(state, side).Contains(card))
-            throw new NotAllowedException("That changes nothing here.", [state.Setup.InspectOnly ? "An inspection only finds; a new job renews." : "It is in the plan already, or this brake has no such part."], []);
+            throw new NotAllowedException("That changes nothing here.", ["It is known already, or this brake has no such part."], []);
         return new(kind, side, string.IsNullOrWhiteSpace(note) ? null : note.Trim());
     }
 

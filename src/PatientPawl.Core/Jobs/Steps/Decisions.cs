@@ -8,6 +8,32 @@ internal sealed class TorquesAccepted : StepBehaviour
     public override string Decides => "accepted as they are";
 }
 
+/// <summary>A defect that stays as it is: the lead says why, and the driver reads it.</summary>
+internal sealed class LeftByTheLead : StepBehaviour
+{
+    public override bool CanBeMarked => false;
+
+    public override NoteWanted NoteWanted { get; } = new("why it is left, and who was told", "Say why it is left as it is, and who was told: both stand in the record.");
+
+    public override string Decides => "left as it is";
+}
+
+/// <summary>A car that is not to be driven: the lead tagged it and told its driver.</summary>
+internal sealed class TaggedOffRoad : StepBehaviour
+{
+    public override bool CanBeMarked => false;
+
+    public override NoteWanted NoteWanted { get; } = new("who was told", "Say who was told that it is not to be driven: it stands in the record.");
+
+    public override string Decides => "the driver was told";
+}
+
+/// <summary>The keys go back, with what the driver has to know.</summary>
+internal sealed class KeysGoBack : StepBehaviour
+{
+    public override string? How(JobState state, Side? side) => $"Keys and record. {string.Join(" ", JobRecord.ToldToTheDriver(state))}";
+}
+
 /// <summary>What is done about a broken rotor screw: it is left out by the lead's decision, or drilled and renewed.</summary>
 internal sealed class ScrewDecided : StepBehaviour
 {

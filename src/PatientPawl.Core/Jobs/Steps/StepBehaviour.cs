@@ -96,11 +96,20 @@ internal class StepBehaviour
         ["hub-mended"] = new PutRight(noted: true),
         ["speed-sensor-mended"] = new PutRight(noted: true),
         ["trouble-settled"] = new PutRight(noted: true),
+        ["pedal-traced"] = new PutRight(noted: true),
+        ["brake-traced"] = new PutRight(noted: true),
+        ["tagged-off-road"] = new TaggedOffRoad(),
+        ["handed-over"] = new KeysGoBack(),
         ["torques-accepted"] = new TorquesAccepted(),
         ["brake-held"] = new BrakeProved(),
         ["test-driven"] = new BrakeProved(),
         ["bed-in"] = new BedInSeriesDriven(),
     };
+
+    static StepBehaviour()
+    {
+        foreach (var type in Planning.Steps.LeftOpen.All.Where(t => !ById.ContainsKey(t.Id))) ById[type.Id] = new LeftByTheLead();
+    }
 
     /// <summary>Ids of the steps that have one; for the test that each of them exists.</summary>
     public static IReadOnlyCollection<string> Ids => ById.Keys;

@@ -44,7 +44,7 @@ internal static class Clean
         },
         new("hardware-new", "New hardware", Stage.Clean, Lane.Corner, Place.Corner, 5, "Pads that froze once freeze again on old clips.")
         {
-            Needs = [WheelOff, PadsOut, Corner.LandsClean.Is(Done.Yes), Corner.Hardware.Is(Asked.Due)],
+            Needs = [WheelOff, PadsOut, Corner.LandsClean.Is(Done.Yes), Corner.Hardware.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.Hardware.To(Asked.Done)],
             Concerns = Concern.HandsIn,
             Parts = ["hardware kit: clips and springs"],
@@ -53,7 +53,7 @@ internal static class Clean
         new("pin-kit", "New slide pins", Stage.Clean, Lane.Corner, Place.Corner, 10, "A pin that seized is scored, or its bore is: the caliper would hang up again.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Due)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.PinKit.To(Asked.Done), Corner.PinsGreased.To(Done.No)],
             Concerns = Concern.HandsIn,
             Parts = ["slide-pin kit, or a bracket"],
@@ -63,7 +63,7 @@ internal static class Clean
         new("pins-greased", "Pins greased", Stage.Clean, Lane.Corner, Place.Corner, 4, "A dry pin wears the outer pad.")
         {
             Applies = s => !s.IsFixed,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done), Corner.PinSeat.Is(Asked.Nothing, Asked.Done)],
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), Corner.PinSeat.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen)],
             Makes = [Corner.PinsGreased.To(Done.Yes)],
             Concerns = Concern.HandsIn,
             Parts = ["synthetic or silicone rubber-safe grease"],

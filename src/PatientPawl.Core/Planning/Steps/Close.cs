@@ -11,6 +11,9 @@ internal static class Close
 {
     private static readonly Condition Closed = Car.Closing.Is(Closing.AsItCame, Closing.Cycled);
 
+    // More cycles do not hold what a cable, a star wheel or a motor does not pull.
+    private static readonly Requirement CauseOfCreepingFound = Car.BrakeTrouble.Is(Asked.Nothing, Asked.Done);
+
     private static readonly Outcome LostHalfWay = new("lost-half-way", "Lost half-way: nobody knows",
         [.. MakeSafe.NobodyKnows, Car.Closing.To(Closing.Open)]);
 
@@ -69,6 +72,14 @@ internal static class Close
             Concerns = Concern.Pedal | Concern.ProvesPedal | Concern.HandsOut,
             Cautions = [Cautions.SelfPressurising],
             How = "The maker's routine for this car, to its end.",
+        },
+        new("self-pressure-on", "Self-pressurising on", Stage.Close, Lane.Car, Cabin, 3, "The driver gets the brakes that the car came with, and the pedal is proved as it will be driven.")
+        {
+            Needs = [Car.SelfPressure.Is(SelfPressure.Disabled), Assembled.BothUnderPedal, Condition.All(Corner.Hydraulics.Both(HydraulicsState.Closed)).Saying("both circuits closed or bled")],
+            Makes = [Car.SelfPressure.To(SelfPressure.NotRuledOut)],
+            Concerns = Concern.Pedal | Concern.HandsOut,
+            Cautions = [Cautions.SelfPressurising],
+            How = "The maker's procedure the other way, to its end. Everyone's hands are out: the brakes may press at once.",
         },
         new("turns-free", "Wheel turns, caliper slides", Stage.Close, Lane.Corner, Place.Corner, 1, "A pad that binds shows now, by hand.")
         {
@@ -136,7 +147,12 @@ internal static class Close
         new("service-closed", "Close the brake", Stage.Close, Lane.Car, Cabin, 3, "The mechanism now meets pistons and shoes that are already there.")
         {
             Applies = s => s.InService,
-            Needs = [IgnitionOn, ((Condition)Car.Battery.Is(Battery.Supported)).When(s => !s.ByPuller), Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.No), BothTurnFree],
+            Needs =
+            [
+                IgnitionOn, ((Condition)Car.Battery.Is(Battery.Supported)).When(s => !s.ByPuller), Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.No), BothTurnFree,
+                // A motor that stayed out has nothing to close.
+                Condition.All(Corner.Spindle.Both(Spindle.Back, Spindle.Unknown)).Saying("no spindle that stayed out").When(s => s.IsMotor),
+            ],
             Makes =
             [
                 Car.Brake.To(ParkingBrake.Released),
@@ -170,7 +186,7 @@ internal static class Close
         new("brake-cycled", "Cycle the brake", Stage.Close, Lane.Car, Cabin, 2, "Three to five times: same time and sound left and right.")
         {
             Applies = s => s.IsElectric,
-            Needs = [IgnitionOn, Car.Closing.Is(Closing.Closed), Car.Tag.Is(Done.No), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Applied)],
+            Needs = [CauseOfCreepingFound, IgnitionOn, Car.Closing.Is(Closing.Closed), Car.Tag.Is(Done.No), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Applied)],
             Makes = [Car.Closing.To(Closing.Cycled), Car.Brake.To(ParkingBrake.Applied)],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Readings = [ReadingKind.Cycles],
@@ -189,7 +205,7 @@ internal static class Close
         new("lever-cycled", "Cycle the lever", Stage.Close, Lane.Car, Cabin, 2, "Three to five full pulls let the screw find its place.")
         {
             Applies = s => s.IsCable || (s.IsSpot && !s.IsElectric),
-            Needs = [Car.Cable.Is(CableRun.TakenUp, CableRun.None, CableRun.Tight), Car.Closing.Is(Closing.Open), BrakeReleased, BothTurnFree],
+            Needs = [CauseOfCreepingFound, Car.Cable.Is(CableRun.TakenUp, CableRun.None, CableRun.Tight), Car.Closing.Is(Closing.Open), BrakeReleased, BothTurnFree],
             Makes = [Car.Closing.To(Closing.Cycled), .. Corner.Lever.BothTo(Lever.NotSeen).Select(e => e.When(s => s.HasLever))],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Readings = [ReadingKind.Cycles],
@@ -207,7 +223,7 @@ internal static class Close
         new("shoe-brake-cycled", "Cycle the lever", Stage.Close, Lane.Car, Cabin, 2, "Three to five full pulls centre the shoes; then count the notches.")
         {
             Applies = s => s.HatCable,
-            Needs = [Car.Cable.Is(CableRun.TakenUp, CableRun.Tight), Car.Closing.Is(Closing.Open), BrakeOff, BothTurnFree],
+            Needs = [CauseOfCreepingFound, Car.Cable.Is(CableRun.TakenUp, CableRun.Tight), Car.Closing.Is(Closing.Open), BrakeOff, BothTurnFree],
             Makes = [Car.Closing.To(Closing.Cycled)],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Readings = [ReadingKind.Cycles],
@@ -243,7 +259,7 @@ internal static class Close
         new("codes-cleared", "Codes clear", Stage.Close, Lane.Car, Cabin, 3, "Read, cleared, read again: nothing left from the job.")
         {
             Applies = s => s.ByTool,
-            Needs = [IgnitionOn, Car.Codes.Is(Codes.Read), Closed],
+            Needs = [IgnitionOn, Car.Codes.Is(Codes.Read), Closed, Car.Trouble.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen)],
             Makes = [Car.Codes.To(Codes.Cleared)],
             Tools = ["scan tool"],
             How = "Read, clear, read again. Write down what stays.",
@@ -251,7 +267,7 @@ internal static class Close
         new("lamps-looked", "Lamps off", Stage.Close, Lane.Car, Cabin, 1, "No tool at hand: the lamps must at least be out.")
         {
             Applies = s => s.IsElectric && !s.ByTool,
-            Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread), Closed],
+            Needs = [IgnitionOn, Car.Codes.Is(Codes.Unread), Closed, Car.Trouble.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen)],
             Makes = [Car.Codes.To(Codes.LampsSeen)],
             How = "Ignition on: brake and warning lamps go out.",
         },
@@ -280,7 +296,7 @@ internal static class Close
         new("wheel-torqued", "Wheel nuts", Stage.Torque, Lane.Corner, Place.Corner, 3, "Full torque with the wheel's weight on the ground, in star order.")
         {
             OnWheels = true,
-            Needs = [Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Snug, Bolts.Cracked)],
+            Needs = [Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Snug, Bolts.Cracked), Corner.NutKey.Is(Asked.Nothing, Asked.Done)],
             Makes = [Corner.Nuts.To(Bolts.Torqued)],
             Torques = FastenerRole.Wheel,
             Concerns = Concern.WheelTorque,

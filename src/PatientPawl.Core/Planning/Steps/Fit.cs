@@ -12,10 +12,16 @@ internal static class Fit
     // Pads go into a bracket that is tight, over a rotor that is on; beside a fixed caliper that is on.
     private static readonly Condition[] ReadyForPads =
     [
-        WheelOff, PadsOut, RotorIsOn, ShoesSet, ShoesSetByHand, Corner.LandsClean.Is(Done.Yes), Corner.Hardware.Is(Asked.Nothing, Asked.Done), Corner.PadEase.Is(Asked.Nothing, Asked.Done),
+        WheelOff, PadsOut, RotorIsOn, ShoesSet, ShoesSetByHand, Corner.LandsClean.Is(Done.Yes),
         ((Condition)Corner.Caliper.Is(Caliper.On)).When(s => s.IsFixed),
         Corner.Bracket.Is(Bracket.On), Corner.BracketBolts.Is(Bolts.Tight, Bolts.Torqued),
     ];
+
+    // What was found not to be fit goes back only where the lead leaves it open.
+    private static readonly Requirement PadsMayGoBack = Car.UnfitPads.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen);
+    private static readonly Condition CaliperMayGoOn = Condition.Any(
+        [Corner.UnfitCaliper.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), Corner.WrongCaliper.Is(Asked.Nothing, Asked.Done)], [Corner.CaliperPart.Is(CaliperPart.New), Corner.WrongCaliper.Is(Asked.Nothing, Asked.Done)])
+        .Saying("a caliper that is fit and the right one, or left open by the lead");
 
     // A rotor that came off has its hub cleaned before it goes on again, and its place on the clean hub counts from then on.
     private static readonly Requirement HubIsClean = Corner.HubClean.Is(Done.Yes);
@@ -42,8 +48,8 @@ internal static class Fit
         },
         new("old-caliper-back", "Caliper on its hose", Stage.Fit, Lane.Corner, Place.Corner, 6, "It is fit, and goes back where it was.")
         {
-            AppliesAt = (s, side) => !s.At(side).CaliperUnfit,
-            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Away), Corner.CaliperPart.Is(CaliperPart.Old)],
+            AppliesAt = (s, side) => !s.At(side).CaliperUnfit || s.ClosesUp,
+            Needs = [WheelOff, Corner.Caliper.Is(Caliper.Away), Corner.CaliperPart.Is(CaliperPart.Old), Corner.UnfitCaliper.Is(Asked.Nothing, Asked.LeftOpen)],
             Makes = [Corner.Caliper.To(Caliper.Hung), Corner.Hose.To(HoseState.Snug)],
             Parts = ["new sealing washers"],
             Tools = ["caliper hook"],
@@ -53,7 +59,7 @@ internal static class Fit
         new("shoes-back", "Old shoes back", Stage.Fit, Lane.Corner, Place.Corner, 8, "They passed, and go back where they were.")
         {
             Applies = s => s.IsHat,
-            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), ((Condition)Car.LookedOver.Is(Done.Yes)).When(s => s.ClosesUp || !s.ShoesNew)],
+            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), Car.UnfitShoes.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), ((Condition)Car.LookedOver.Is(Done.Yes)).When(s => s.ClosesUp || !s.ShoesNew)],
             Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
             Concerns = Concern.HandsInHat,
             Tools = ["spring hook"],
@@ -81,7 +87,7 @@ internal static class Fit
         },
         new("rotor-back", "Rotor back on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
         {
-            Needs = [WheelOff, Corner.Rotor.Is(Rotor.Off), HubIsClean, ShoesBackedOff],
+            Needs = [WheelOff, Corner.Rotor.Is(Rotor.Off), HubIsClean, ShoesBackedOff, Car.UnfitRotors.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen)],
             Makes = [Corner.Rotor.To(Rotor.Old)],
             Concerns = Concern.HandsIn | Concern.HandsInHat,
             How = "Flat on the hub, no rock, in the position the rotor bench advised.",
@@ -142,7 +148,7 @@ internal static class Fit
         new("fixed-caliper-on", "Caliper on", Stage.Fit, Lane.Corner, Place.Corner, 4, "Over the rotor; the pads follow it.")
         {
             Applies = s => s.IsFixed,
-            Needs = [WheelOff, CaliperHung, PadsOut, RotorIsOn, RotorHeld, ShoesSet, ShoesSetByHand],
+            Needs = [WheelOff, CaliperHung, PadsOut, RotorIsOn, RotorHeld, ShoesSet, ShoesSetByHand, CaliperMayGoOn],
             Makes = [Corner.Caliper.To(Caliper.On), Corner.BracketBolts.To(Bolts.Snug), Corner.NewBracketBolts.To(NewBolts.Missing).When(s => s.NewBracketBolts)],
             Concerns = Concern.CaliperOn | Concern.RefitsBolts,
             How = "Both mounting bolts by hand, hose free of twist, bleed screws up.",
@@ -158,7 +164,8 @@ internal static class Fit
         },
         new("pads-back", "Old pads back", Stage.Fit, Lane.Corner, Place.Corner, 4, "They passed and go back where they were, each in its own place.")
         {
-            Needs = [.. ReadyForPads, Corner.Rotor.Is(Rotor.Old)],
+            // What the lead leaves open goes back as it is.
+            Needs = [.. ReadyForPads, Corner.Rotor.Is(Rotor.Old), Corner.Hardware.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), Corner.PadEase.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), PadsMayGoBack],
             Makes = [Corner.Pads.To(PadState.Old)],
             Concerns = Concern.HandsIn,
             How = "Inner to inner, leading end to leading end. Clips that stay are whole, springy and the right way round. They slide by hand.",
@@ -166,7 +173,7 @@ internal static class Fit
         new("pads-in", "New pads in", Stage.Fit, Lane.Corner, Place.Corner, 4, "A pad in the wrong place, or the wrong way round, squeals and wears crooked.")
         {
             Applies = s => s.PadsNew,
-            Needs = [.. ReadyForPads, Corner.Piston.Is(Piston.Home), .. PartsSettled, ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors)],
+            Needs = [.. ReadyForPads, Corner.Hardware.Is(Asked.Nothing, Asked.Done), Corner.PadEase.Is(Asked.Nothing, Asked.Done), Corner.Piston.Is(Piston.Home), .. PartsSettled, ((Condition)Corner.Rotor.Is(Rotor.New)).When(s => s.Rotors)],
             Makes = [Corner.Pads.To(PadState.New)],
             Concerns = Concern.FitsFriction | Concern.HandsIn,
             Parts = ["new pads"],
@@ -230,7 +237,7 @@ internal static class Fit
             Needs =
             [
                 WheelOff, CaliperBolted, Corner.Pads.Is(PadState.Old, PadState.New), p.Variable.Is(Fitted.Off),
-                .. p.Fitting == Fitting.WearSensor ? new Condition[] { Corner.SensorMend.Is(Asked.Nothing, Asked.Done) } : [],
+                .. p.Fitting == Fitting.WearSensor ? new Condition[] { Corner.SensorMend.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen) } : [],
             ],
             Makes = [p.Variable.To(Fitted.On)],
             How = p.How,
@@ -271,8 +278,8 @@ internal static class Fit
             Applies = s => !s.IsFixed,
             Needs =
             [
-                WheelOff, Corner.Caliper.Is(from), Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), Corner.PinKit.Is(Asked.Nothing, Asked.Done),
-                Corner.PinSeat.Is(Asked.Nothing, Asked.Done),
+                WheelOff, Corner.Caliper.Is(from), Corner.Pads.Is(PadState.New, PadState.Old), Corner.PinsGreased.Is(Done.Yes), Corner.PinKit.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen),
+                Corner.PinSeat.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), CaliperMayGoOn,
                 Condition.Any([Corner.Pads.Is(PadState.Old)], [Corner.Piston.Is(Piston.Home)]).Saying("the piston home for new pads"),
             ],
             Makes = [Corner.Caliper.To(Caliper.On), Corner.SlidePins.To(Bolts.Snug), Corner.NewPinBolts.To(NewBolts.Missing).When(s => s.NewPinBolts)],
@@ -284,7 +291,7 @@ internal static class Fit
         new(id, "Set the shoes", Stage.Fit, Lane.Corner, Place.Corner, 6, "The clearance needs a rotor that turns free: before bracket and caliper.")
         {
             Applies = s => s.IsHat,
-            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(from), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff],
+            Needs = [WheelOff, RotorIsOn, RotorHeld, Corner.Caliper.Is(Caliper.Hung, Caliper.Away), Corner.Shoes.Is(from), Corner.StarWheelMend.Is(Asked.Nothing, Asked.Done), Corner.PlateMotorMend.Is(Asked.Nothing, Asked.Done), Car.Cable.Is(CableRun.Slack, CableRun.None), BrakeOff],
             Makes = [Corner.Shoes.To(to)],
             Concerns = Concern.TurnsHub | Concern.HandsInHat,
             Tools = ["star-wheel spoon"],

@@ -158,7 +158,7 @@ internal static class Free
         new("ridge-backed", "Back off further", Stage.Free, Lane.Corner, Place.Corner, 3, "The hat still catches: the ridge stands further in than the shoes.")
         {
             Applies = s => s.IsHat,
-            Needs = [WheelOff, Corner.Ridge.Is(Asked.Due), Corner.Shoes.Is(ShoesState.BackedOff, ShoesState.NewLoose)],
+            Needs = [WheelOff, Corner.Ridge.Is(Asked.Due, Asked.LeftOpen), Corner.Shoes.Is(ShoesState.BackedOff, ShoesState.NewLoose)],
             Makes = [Corner.Ridge.To(Asked.Done)],
             Concerns = Concern.HandsInHat | Concern.TurnsHub,
             Tools = ["star-wheel spoon", "torch"],
@@ -267,7 +267,7 @@ internal static class Free
         },
         new("rotor-freed", "Free the rotor", Stage.Free, Lane.Corner, Place.Corner, 8, "A rotor rusted to its hub bends before it comes.")
         {
-            Needs = [WheelOff, PadsOut, RotorIsOn, Corner.StuckRotor.Is(Asked.Due)],
+            Needs = [WheelOff, PadsOut, RotorIsOn, Corner.StuckRotor.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.StuckRotor.To(Asked.Done)],
             Outcomes =
             [
@@ -282,7 +282,7 @@ internal static class Free
         },
         new("screw-decided", "Broken rotor screw", Stage.Free, Lane.Corner, Place.Corner, 6, "The wheel holds the rotor on the road; the screw only holds it while you work. What was decided stands in the record.")
         {
-            Needs = [WheelOff, Corner.BrokenScrew.Is(Asked.Due)],
+            Needs = [WheelOff, Corner.BrokenScrew.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.None)],
             Outcomes =
             [
@@ -342,11 +342,28 @@ internal static class Free
                 WheelOff, CaliperHung, PadsOut, Corner.Judged.Is(Done.Yes), Car.NewParts.Is(Done.Yes), RightPart, Corner.CableEnd.Is(Fitted.None, Fitted.Off), Corner.Sensor.Is(Fitted.None, Fitted.Off),
                 Corner.HoseBracket.Is(Fitted.None, Fitted.Off), Corner.Actuator.Is(Actuator.None, Actuator.Unplugged, Actuator.Off),
             ],
-            Makes = [Corner.Caliper.To(Caliper.Away), Corner.Hose.To(HoseState.Off), Corner.Hydraulics.To(HydraulicsState.Open)],
+            Makes = [Corner.Caliper.To(Caliper.Away), Corner.Hose.To(HoseState.Off), Corner.Hydraulics.To(HydraulicsState.Open), Corner.HoseClamp.To(Fitted.On).When(s => s.Rules.Hose == HoseRule.Clamp)],
             Concerns = Concern.HandsIn,
             Cautions = [Cautions.Fluid, Cautions.Eyes],
             ToolsFor = s => s.Rules.Hose == HoseRule.Clamp ? ["smooth-jawed hose clamp", "tray"] : ["hose plug", "tray"],
             HowFor = s => (s.Rules.Hose == HoseRule.Clamp ? "The purpose-made clamp on the hose; banjo bolt out, both washers with it." : "Banjo bolt out, both washers with it; the hose end plugged at once, never pinched.") + " The reservoir never under MIN.",
+        },
+        new("wrong-caliper-away", "Wrong caliper away", Stage.Free, Lane.Corner, Place.Corner, 8, "A new caliper that is not the right one, or is spoiled, does not stay on the car.")
+        {
+            Needs =
+            [
+                WheelOff, CaliperHung, PadsOut, Corner.WrongCaliper.Is(Asked.Due, Asked.LeftOpen), Corner.CaliperPart.Is(CaliperPart.New), Corner.CableEnd.Is(Fitted.None, Fitted.Off), Corner.Sensor.Is(Fitted.None, Fitted.Off),
+                Corner.HoseBracket.Is(Fitted.None, Fitted.Off), Corner.Actuator.Is(Actuator.None, Actuator.Unplugged, Actuator.Off),
+            ],
+            Makes =
+            [
+                Corner.Caliper.To(Caliper.Away), Corner.CaliperPart.To(CaliperPart.Old), Corner.Hose.To(HoseState.Off), Corner.Hydraulics.To(HydraulicsState.Open), Corner.WrongCaliper.To(Asked.Done),
+                Corner.HoseClamp.To(Fitted.On).When(s => s.Rules.Hose == HoseRule.Clamp),
+            ],
+            Concerns = Concern.HandsIn,
+            Cautions = [Cautions.Fluid, Cautions.Eyes],
+            Tools = ["hose plug", "tray"],
+            How = "Banjo bolt out, both washers with it, the hose shut at once. It goes back with its box and its paper.",
         },
         new("holding-nuts-off", "Two nuts off again", Stage.Free, Lane.Corner, Place.Corner, 1, "They only held the rotor while the wheel was off.")
         {

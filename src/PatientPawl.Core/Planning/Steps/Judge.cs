@@ -41,7 +41,7 @@ internal static class Judge
         },
         new("right-part", "The right part", Stage.Judge, Lane.Car, Bench, 5, "A wrong part stops the work until the right one lies here.")
         {
-            Needs = [Car.RightPart.Is(Asked.Due)],
+            Needs = [Car.RightPart.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Car.RightPart.To(Asked.Done)],
             Parts = ["the right part, ordered"],
             How = "Order by the vehicle's identification. Click on when it has come.",
@@ -58,7 +58,7 @@ internal static class Judge
         {
             Needs =
             [
-                Corner.WrongFitted.Is(Asked.Due), Corner.Pads.Is(PadState.Old, PadState.None), Corner.Rotor.Is(Rotor.Old, Rotor.Off),
+                Corner.WrongFitted.Is(Asked.Due, Asked.LeftOpen), Corner.Pads.Is(PadState.Old, PadState.None), Corner.Rotor.Is(Rotor.Old, Rotor.Off),
                 Corner.Shoes.Is(ShoesState.None, ShoesState.Set, ShoesState.BackedOff, ShoesState.Off),
             ],
             Makes = [Corner.WrongFitted.To(Asked.Done)],

@@ -166,7 +166,7 @@ internal static class MakeSafe
         },
         new("wheel-off", "Wheel off", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "The brake is behind it.")
         {
-            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Cracked, Bolts.Snug), Corner.StuckWheel.Is(Asked.Nothing, Asked.Done)],
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Cracked, Bolts.Snug), Corner.StuckWheel.Is(Asked.Nothing, Asked.Done), KeyAtHand],
             // A wheel that is off is stuck no more, however it came off.
             Makes = [Corner.Wheel.To(Wheel.Off), Corner.Nuts.To(Bolts.Out), Corner.StuckWheel.To(Asked.Nothing)],
             Concerns = Concern.WheelOff,
@@ -175,7 +175,7 @@ internal static class MakeSafe
         },
         new("pipes-sound", "Pipes made sound", Stage.MakeSafe, Lane.Car, RoundCar, 30, "A pipe or hose that is not sound bursts under the pedal that is to prove the brakes.")
         {
-            Needs = [Lifted, Car.Pipes.Is(Asked.Due)],
+            Needs = [Lifted, Car.Pipes.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Car.Pipes.To(Asked.Done), .. Corner.Hydraulics.BothTo(HydraulicsState.Open), .. Corner.BleedScrew.BothTo(Bolts.Snug)],
             Concerns = Concern.UnderCar | Concern.OpensBrake,
             Tools = ["flare-nut spanner", "hose plug"],
@@ -185,7 +185,7 @@ internal static class MakeSafe
         },
         new("wheel-freed", "Free the wheel", Stage.MakeSafe, Lane.Corner, Place.Corner, 8, "A wheel rusted to its pilot does not come off by pulling.")
         {
-            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.StuckWheel.Is(Asked.Due)],
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.StuckWheel.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.StuckWheel.To(Asked.Done)],
             Tools = ["mallet and a block of wood", "penetrating oil"],
             Cautions = [Cautions.Stands],

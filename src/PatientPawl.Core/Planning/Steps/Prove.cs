@@ -39,8 +39,8 @@ internal static class Prove
         {
             Needs = [OnGround, Car.Chocks.Is(Chocks.Out), Car.Brake.Is(ParkingBrake.Applied), PedalProved, WheelsTorqued, Car.Closing.Is(Closing.AsItCame, Closing.Cycled), Assembled.Both],
             Makes = [Car.BrakeProved.To(Done.Yes)],
-            Outcomes = [new("creeps", "It creeps", [Car.BrakeProved.To(Done.No), Car.Closing.To(Closing.Open)]) { Applies = s => !s.IsPlain }],
-            Concerns = Concern.HandsOut,
+            Outcomes = [new("creeps", "It creeps", [Car.BrakeProved.To(Done.No), Car.Closing.To(Closing.Open).When(s => !s.InspectOnly), Car.BrakeTrouble.To(Asked.Due)]) { Applies = s => !s.IsPlain }],
+            Concerns = Concern.HandsOut | Concern.MovesInYard,
             How = "A gentle pull in gear: both wheels are held, it does not creep, and the lamp is as it should be.",
         },
         new("torques-accepted", "Lead accepts", Stage.Prove, Lane.Car, Bench, 2, "A torque that could not be verified is accepted by name and reason, or done again, before the car moves.")
@@ -54,7 +54,7 @@ internal static class Prove
         {
             Needs = [OnGround, WheelsTorqued],
             Makes = [Car.TestDrive.To(Done.Yes)],
-            Outcomes = [new("does-not-hold", "It does not hold on the grade", [Car.BrakeProved.To(Done.No), Car.Closing.To(Closing.Open)]) { Applies = s => !s.IsPlain }],
+            Outcomes = [new("does-not-hold", "It does not hold on the grade", [Car.BrakeProved.To(Done.No), Car.Closing.To(Closing.Open).When(s => !s.InspectOnly), Car.BrakeTrouble.To(Asked.Due)]) { Applies = s => !s.IsPlain }],
             Concerns = Concern.MovesCar,
             HowFor = s => "Engine on, one slow press: the first small drop is the servo, then firm. Walking pace first, pedal in mind. Straight stop, no pull, no noise." + (s.IsPlain ? "" : " The parking brake holds on a grade, both ways."),
         },
@@ -64,7 +64,7 @@ internal static class Prove
             Applies = s => s.BedsIn,
             Needs = [Car.TestDrive.Is(Done.Yes), Car.BedIn.Is(Done.No)],
             Makes = [Car.BedIn.To(Done.Yes)],
-            Concerns = Concern.MovesCar,
+            Concerns = Concern.MovesCar | Concern.StopsFirmly,
             How = $"{BedInSeries.Usual.Says}; the pad maker's series wins. An empty road, never over the local limit.",
         },
         new("wheels-lead-signs", "Lead signs wheels", Stage.Torque, Lane.Car, RoundCar, 2, "A second pair of eyes where a wheel can come off.")
@@ -77,16 +77,9 @@ internal static class Prove
         },
         new("handed-over", "Hand over", Stage.Record, Lane.Car, Bench, 3, "Everything is proved and signed.")
         {
-            Needs =
-            [
-                OnGround, Car.Chocks.Is(Chocks.Out), Car.Cap.Is(CapState.On), Car.TestDrive.Is(Done.Yes), Car.LookedOver.Is(Done.Yes), Car.Lamp.Is(Asked.Nothing, Asked.Done),
-                ((Condition)Car.BedIn.Is(Done.Yes)).When(s => s.BedsIn && !s.ClosesUp),
-                Condition.Any([Car.BedIn.Is(Done.Yes)], Corner.Pads.Both(PadState.Old)).Saying("new pads bedded in").When(s => s.BedsIn && s.ClosesUp),
-                ((Condition)Car.WheelsSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso),
-                Car.Closing.Is(Closing.AsItCame, Closing.Cycled), Car.Tag.Is(Done.No), Car.AutoApply.Is(AutoApply.None, AutoApply.Active), Car.Level.Is(Done.Yes), Car.Leaks.Is(Done.Yes),
-                Car.Battery.Is(Battery.Alone), IgnitionOff, Car.Key.Is(Key.Near), Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Applied),
-                Condition.Any([Car.Closing.Is(Closing.AsItCame)], [Car.Codes.Is(Codes.Cleared, Codes.LampsSeen)]).Saying("codes cleared, or lamps seen off").When(s => s.NeedsRoute),
-            ],
+            // What it needs is all the rest of the goal.
+            EndsTheJob = true,
+            Needs = [((Condition)Car.WheelsSigned.Is(Done.Yes)).When(s => s.Rules.SignOff == SignOffRule.LeadAlso)],
             Makes = [Car.HandedOver.To(Done.Yes)],
             Concerns = Concern.HandsOver,
             HowFor = s => $"Keys and record. {string.Join(" ", TellTheDriver(s))}",

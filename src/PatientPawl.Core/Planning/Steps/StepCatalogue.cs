@@ -13,7 +13,7 @@ public static class StepCatalogue
     public static IReadOnlyList<StepType> All { get; } =
     [
         .. Steps.Look.All, .. Steps.MakeSafe.All, .. Steps.Free.All, .. Steps.Judge.All, .. Steps.Clean.All, .. Steps.Retract.All, .. Steps.Fit.All, .. Steps.Close.All, .. Steps.Mend.All,
-        .. Steps.Prove.All,
+        .. Steps.Prove.All, .. Steps.LeftOpen.All,
     ];
 
     /// <summary>

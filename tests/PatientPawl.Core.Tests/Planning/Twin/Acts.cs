@@ -19,15 +19,22 @@ internal static class Acts
 {
     private sealed record Act(Doing Doing, Action<PhysicalCar, PhysicalCorner> Do);
 
-    public static Doing Of(string stepId) => All[stepId].Doing;
+    public static Doing Of(string stepId) => stepId.StartsWith(Leaves, StringComparison.Ordinal) ? Doing.Nothing : All[stepId].Doing;
 
     /// <summary>What can be wrong at a corner and is kept by the name of the step that puts it right.</summary>
     public static IReadOnlyList<string> ByName { get; } =
-        ["pads-eased", "pins-seated", "pitted-hub-judged", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked"];
+        ["star-wheel-freed", "plate-motor-renewed", "pads-eased", "pins-seated", "pitted-hub-judged", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked"];
 
-    public static bool Has(string stepId) => All.ContainsKey(stepId);
+    private const string Leaves = "left-open-";
 
-    public static void Do(PhysicalCar car, StepKey step) => All[step.StepId].Do(car, car.At(step.Side ?? Side.Left));
+    public static bool Has(string stepId) => All.ContainsKey(stepId) || stepId.StartsWith(Leaves, StringComparison.Ordinal);
+
+    public static void Do(PhysicalCar car, StepKey step)
+    {
+        // The lead's word changes no metal: what is wrong is known to be.
+        if (step.StepId.StartsWith(Leaves, StringComparison.Ordinal)) car.LeftOpen.Add($"{step.StepId[Leaves.Length..]} {step.Side}".TrimEnd());
+        else All[step.StepId].Do(car, car.At(step.Side ?? Side.Left));
+    }
 
     /// <summary>What a person would find at this step: null when it is as expected.</summary>
     public static string? Found(PhysicalCar car, StepKey step, Random random, bool surprised = true)
@@ -118,7 +125,7 @@ internal static class Acts
                 car.LampLit = false;
                 break;
             case "stays" when step.StepId == "lamp-seen-off":
-                (car.Trouble, car.CodesAt) = (true, -1);
+                (car.Trouble, car.CodesAt, car.LampLit) = (true, -1, true);
                 break;
             case "others-hold":
             case "drilled":
@@ -126,14 +133,17 @@ internal static class Acts
                 break;
             case "does-not-hold":
                 car.Moved();
-                car.FailedAt = car.Mechanism;
+                (car.FailedAt, car.Creeps) = (car.Mechanism, true);
                 break;
             case "tight":
             case "off-its-stop":
                 car.CableSlack = false;
                 break;
+            case "creeps":
+                car.Creeps = true;
+                break;
             case "ruled-out":
-                car.SelfPressing = false;
+                (car.SelfPressing, car.SelfPressureWasOff) = (false, false);
                 break;
         }
     }
@@ -202,7 +212,22 @@ internal static class Acts
         ["battery-held"] = Car(car => car.Charger = true),
         ["ignition-on"] = Car(Woken, Doing.Wakes),
         ["ignition-on-again"] = Car(Woken, Doing.Wakes),
-        ["self-pressure-off"] = Car(car => car.SelfPressing = false),
+        ["self-pressure-off"] = Car(car => (car.SelfPressing, car.SelfPressureWasOff) = (false, true)),
+        ["self-pressure-on"] = Car(car => { Can(car.SelfPressureWasOff, "it was never off"); (car.SelfPressing, car.SelfPressureWasOff) = (true, false); }, Doing.Pedal),
+        ["pedal-traced"] = Car(car => { Can(car.PedalSoft, "it is firm"); car.PedalSoft = false; }),
+        ["brake-traced"] = Car(car => { Can(car.Creeps, "it holds"); car.Creeps = false; }),
+        ["hose-clamp-off"] = Corner((_, c) => { Can(c is { HoseClamped: true, HoseOff: false, WheelOn: false }, "nothing is clamped, or the hose would run out"); c.HoseClamped = false; c.Wrong.Add("hose-looked"); }),
+        ["wrong-caliper-away"] = Corner((car, c) =>
+        {
+            Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false, CaliperNew: true, WrongCaliper: true } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (!c.CableEndOn || !car.Made.HasLever), "cable or bolts hold it, or it is the right one");
+            (c.CaliperAway, c.CaliperNew, c.WrongCaliper, c.HoseOff, c.HasAir, c.Wiped) = (true, false, false, true, true, true);
+            c.HoseClamped |= car.Made.Rules.Hose == HoseRule.Clamp;
+            car.Touch();
+        }, Doing.HandsAtCaliper),
+        ["star-wheel-freed"] = Mends("star-wheel-freed", (_, c) => !c.RotorOn),
+        ["plate-motor-renewed"] = Mends("plate-motor-renewed", (_, c) => c.ShoesBackedOff || !c.ShoesOn),
+        ["tagged-off-road"] = Car(car => { Can(car.LeftOpen.Count > 0, "nothing keeps it off the road"); car.TaggedOffRoad = true; }),
+        ["off-road-tag-off"] = Car(car => { Can(car.TaggedOffRoad, "no tag on it"); car.TaggedOffRoad = false; }),
         ["codes-read"] = Car(car => Can(car.IgnitionOn, "no power")),
         ["auto-inhibited"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = true; }),
         ["gear-neutral"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "the selector has no power"); car.Neutral = true; }, Doing.LetsGo),
@@ -281,7 +306,7 @@ internal static class Acts
         }, Doing.HandsAtCaliper),
         ["shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: false }, "the hat covers them"); c.ShoesOn = false; car.Moved(); }, Doing.HandsInHat),
         ["new-shoes-off"] = Corner((car, c) => { Can(c is { RotorOn: false, ShoesOn: true, ShoesNew: true }, "the hat covers them"); (c.ShoesOn, c.ShoesNew) = (false, false); car.Moved(); }, Doing.HandsInHat),
-        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Wiped, c.Banjo) = (true, true, true, true, Nut.Out); c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
+        ["old-caliper-away"] = Corner((car, c) => { Can(c is { CaliperOn: false, CaliperAway: false, Swung: false, PadsIn: false } && (!c.ActuatorPlugged || !car.Made.IsMotor) && (c.CableEndOn is false || !car.Made.HasLever), "cable or bolts hold it"); (c.CaliperAway, c.HoseOff, c.HasAir, c.Wiped, c.Banjo) = (true, true, true, true, Nut.Out); c.HoseClamped |= car.Made.Rules.Hose == HoseRule.Clamp; c.LeadLooked = false; car.Touch(); }, Doing.HandsAtCaliper),
         ["old-caliper-back"] = Corner((car, c) => { Can(c.CaliperAway, "it is there"); (c.CaliperAway, c.HoseOff, c.Banjo) = (false, false, Nut.ByHand); car.Touch(); }),
         ["holding-nuts-on"] = Corner((_, c) => { Can(c is { RotorOn: true, WheelOn: false }, "nothing to hold"); c.TwoNuts = true; }),
         ["holding-nuts-off"] = Corner((_, c) => { Can(c.TwoNuts, "none there"); c.TwoNuts = false; }),
@@ -298,7 +323,7 @@ internal static class Acts
         ["lands-clean"] = Corner((car, c) => { Can(!c.PadsIn && (car.Made.IsFixed ? !c.CaliperAway : !c.CaliperOn), "pads or caliper are in the way, or it is away"); c.LandsClean = true; }, Doing.HandsAtCaliper),
         ["hardware-new"] = Corner((_, c) => { Can(c is { PadsIn: false, ClipsBad: true, LandsClean: true }, "the pads are in, or the clips are new"); c.ClipsBad = false; }, Doing.HandsAtCaliper),
         ["pin-kit"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: true }, "the caliper is on, or the pins are new"); (c.PinsBad, c.PinsGreased) = (false, false); }, Doing.HandsAtCaliper),
-        ["pins-greased"] = Corner((_, c) => { Can(c is { CaliperOn: false, PinsBad: false }, "the caliper is on, or the pins are seized"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
+        ["pins-greased"] = Corner((car, c) => { Can(!c.CaliperOn && (!c.PinsBad || car.LeftOpen.Any(l => l.StartsWith("slide-pins", StringComparison.Ordinal))), "the caliper is on, or the pins are seized"); c.PinsGreased = true; }, Doing.HandsAtCaliper),
         ["rotor-degreased"] = Corner((_, c) => c.RotorOily = false, Doing.OnItsWheels),
         ["push-tried"] = Corner((_, c) => { Can(!c.CaliperOn, "the caliper is on"); c.MethodKnown = true; }, Doing.HandsAtCaliper),
         ["lever-on-stop"] = Corner((_, _) => { }),
@@ -349,11 +374,11 @@ internal static class Acts
         // On the bench: how the car stands is nothing to these two.
         ["bracket-swapped"] = Mends("bracket-swapped", (_, c) => !c.BracketOn, c =>
         {
-            (c.LandsClean, c.ClipsBad, c.PinsGreased, c.PinsBad) = (true, false, true, false);
+            (c.LandsClean, c.ClipsBad, c.PinsGreased, c.PinsBad, c.BracketNew) = (true, false, true, false, true);
             c.Wrong.Remove("pins-seated");
         }, onTheGround: true),
         ["actuator-renewed"] = Mends("actuator-renewed", (_, c) => !c.ActuatorOn, onTheGround: true),
-        ["hose-looked"] = Mends("hose-looked", (_, c) => !c.CaliperOn),
+        ["hose-looked"] = Mends("hose-looked", (_, c) => !c.HoseClamped),
         ["lamp-seen-off"] = Car(car => { Can(car.LampLit, "no lamp is asked about"); car.LampLit = false; }),
         ["trouble-settled"] = Car(car => { Can(car.Trouble, "nothing is amiss"); car.Trouble = false; }),
         ["piston-looked"] = Corner((car, c) => Can(!c.PadsIn && (car.Made.IsFixed || !c.CaliperOn), "nobody can see it"), Doing.HandsAtCaliper),

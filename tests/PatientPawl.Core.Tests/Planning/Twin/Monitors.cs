@@ -35,6 +35,64 @@ internal static class Monitors
     // The tool's word that it may stay on, and what that rests on: its session in service, tags, a charger, brakes that do not press themselves.
     private static bool HeldAwake(PhysicalCar car) => car is { ToolHolds: true, IgnitionOn: true, InService: true, Tagged: true, Charger: true, SelfPressing: false };
 
+    private static readonly string[] RoadAllows = ["wear-sensor", "warning-lamp", "missing-part"];
+
+    private static bool KeepsOffTheRoad(string fault) => !RoadAllows.Any(r => fault.StartsWith(r, StringComparison.Ordinal));
+
+    private static IEnumerable<string> Unfit(PhysicalCar car)
+    {
+        if (car.UnfitPads && car.Both.Any(c => !c.PadsNew)) yield return "unfit-pads";
+        if (car.UnfitRotors && car.Both.Any(c => !c.RotorNew)) yield return "unfit-rotors";
+        if (car.UnfitShoes && car.Both.Any(c => !c.ShoesNew)) yield return "unfit-shoes";
+    }
+
+    private static bool Left(PhysicalCar car, PhysicalCorner c, string fault) => car.LeftOpen.Contains($"{fault} {(c == car.Left ? Side.Left : Side.Right)}");
+
+    // Every fault that stands, by the name that the lead's word has for it.
+    private static IEnumerable<string> Standing(PhysicalCar car) =>
+    [
+        .. Unfit(car), .. Core.Sides.Both.SelectMany(s => Faults(car.At(s)).Select(f => $"{f} {s}")),
+        .. car.PedalSoft ? ["soft-pedal"] : Array.Empty<string>(), .. car.Creeps ? ["creeping-brake"] : Array.Empty<string>(),
+        .. car.PipesUnsound ? ["pipes-and-hoses"] : Array.Empty<string>(), .. car.Trouble ? ["what-it-showed"] : Array.Empty<string>(), .. car.LampLit ? ["warning-lamp"] : Array.Empty<string>(),
+    ];
+
+    // By the names that the lead's word has for them.
+    private static IEnumerable<string> Faults(PhysicalCorner c)
+    {
+        if (c.Wet) yield return "fluid-shows";
+        if (c.HoseBad) yield return "brake-hose";
+        if (c.BleedScrewBad) yield return "bleed-screw";
+        if (c.CableBad) yield return "parking-cable";
+        if (c.HubBad) yield return "hub-or-thread";
+        if (c.SpeedSensorBad) yield return "speed-sensor";
+        if (c.ClipsBad) yield return "frozen-pads";
+        if (c.PinsBad) yield return "slide-pins";
+        if (c.ScrewBroken) yield return "rotor-screw";
+        if (c.WrongParts) yield return "wrong-parts";
+        if (c.WrongCaliper) yield return "wrong-caliper";
+        if (c.UnfitCaliper && !c.CaliperNew) yield return "unfit-caliper";
+        foreach (var wrong in c.Wrong)
+        {
+            yield return wrong switch
+            {
+                "star-wheel-freed" => "star-wheel",
+                "plate-motor-renewed" => "plate-motor",
+                "pads-eased" => "pads-seat",
+                "pins-seated" => "pins-seat",
+                "pitted-hub-judged" => "pitted-hub",
+                "sensor-renewed" => "wear-sensor",
+                "lever-mended" => "caliper-lever",
+                "nut-key-found" => "nut-key",
+                "wheel-seated" => "wheels-seat",
+                "bracket-swapped" => "sets-bracket",
+                "actuator-renewed" => "actuator",
+                "hose-looked" => "strained-hose",
+                "ring-looked" => "speed-ring",
+                _ => throw new ArgumentOutOfRangeException(nameof(c), wrong, "No such fault."),
+            };
+        }
+    }
+
     private static bool MechanismAsItCame(PhysicalCar car) => car.Mechanism == 0;
 
     private static readonly Func<PlanSetup, bool> Electric = s => s.IsElectric, Caliper = s => s.IsCaliperType, Hat = s => s.IsHat, Spot = s => s.IsSpot, Sliding = s => !s.IsFixed, Parks = s => !s.IsPlain;
@@ -59,14 +117,13 @@ internal static class Monitors
         Any(Doing.Drives, "driven with a speed sensor that is torn", (_, c) => c.SpeedSensorBad),
         Any(Doing.Drives, "driven with a parking cable that is frayed", (_, c) => c.CableBad, s => s.HasCable),
         When(Doing.Drives, "driven on what the car showed and nobody explained", (car, _) => car.Trouble),
-        Any(Doing.GivesAway, "handed over with what was found and not put right", (car, c) => c.HoseBad || c.BleedScrewBad || c.HubBad || c.SpeedSensorBad || c.CableBad || c.Wrong.Count > 0 || car.Trouble || car.LampLit),
         Any(Doing.Drives, "driven with pads, pins, wheel or bracket as they should not be", (_, c) => c.Wrong.Overlaps(["pads-eased", "pins-seated", "pitted-hub-judged", "ring-looked", "wheel-seated", "bracket-swapped"])),
         Any(Doing.Drives, "driven with an actuator that does not move", (_, c) => c.Wrong.Contains("actuator-renewed"), s => s.IsMotor),
         Any(Doing.Pedal, "the pedal pressed on a hose that carried its caliper and nobody looked at", (_, c) => c.Wrong.Contains("hose-looked")),
-        new("work at a caliper that hangs by its hose", (_, _, now) => (now & Doing.HandsAtCaliper) != 0, (_, c, _) => c.Wrong.Contains("hose-looked")),
+        new("work at a caliper that hangs by its hose", (_, _, now) => (now & Doing.HandsAtCaliper) != 0, (_, c, _) => c.Wrong.Contains("hose-looked") && !c.CaliperOn),
         Step("nuts-cracked nuts-cracked-raised", "a locking nut without its key", (_, c) => c.Wrong.Contains("nut-key-found")),
-        Step("caliper-on caliper-down", "a caliper over a pin that does not seat", (_, c) => c.Wrong.Contains("pins-seated"), Sliding),
-        Step("pads-in pads-back", "pads into a bracket where they stick", (_, c) => c.Wrong.Contains("pads-eased")),
+        Step("caliper-on caliper-down", "a caliper over a pin that does not seat", (car, c) => c.Wrong.Contains("pins-seated") && !Left(car, c, "pins-seat"), Sliding),
+        Step("pads-in pads-back", "pads into a bracket where they stick", (car, c) => c.Wrong.Contains("pads-eased") && !Left(car, c, "pads-seat")),
         Step("bracket-torqued mounting-torqued", "a torque on a thread that is stripped", (_, c) => c.HubBad),
         Any(Doing.ProvesPedal, "a pedal counts as firm on air", (_, c) => c.HasAir),
         Any(Doing.ProvesPedal, "a pedal counts as firm over a bleed screw that is not torqued", (_, c) => c.BleedScrew != Nut.Tight),
@@ -214,7 +271,7 @@ internal static class Monitors
         Step("banjo-torqued", "a banjo torqued on a caliper that hangs", (car, c) => !c.CaliperOn || (!car.Made.IsFixed && c.PinBolts != Nut.Tight) || c.BracketBolts != Nut.Tight),
         Step("bleed-screw-torqued", "a bleed screw torqued over air", (_, c) => c.HasAir),
         Step("sensor-on rattle-spring-on hose-bracket-on pin-caps-on", "a small part hung on what is not bolted", (car, c) => !c.CaliperOn || !c.PadsIn || (!car.Made.IsFixed && c.PinBolts != Nut.Tight)),
-        Step("sensor-on", "a worn-through sensor hung on again", (_, c) => c.Wrong.Contains("sensor-renewed"), s => s.Has(Fitting.WearSensor)),
+        Step("sensor-on", "a worn-through sensor hung on again", (car, c) => c.Wrong.Contains("sensor-renewed") && !Left(car, c, "wear-sensor"), s => s.Has(Fitting.WearSensor)),
         Step("rotor-off", "the hat drags its shoes off: not backed off", (_, c) => c.ShoesOn && !c.ShoesBackedOff, Hat),
         Step("rotor-off", "the hat drags its shoes off: its ridge catches", (_, c) => c.Ridge, Hat),
         Step("rotor-off", "the hat drags its shoes off: the cable is tight", (car, _) => !car.CableSlack, s => s.IsHat && s.HasCable),
@@ -283,14 +340,35 @@ internal static class Monitors
         When(Doing.Drives, "driven from stands or over chocks", (car, _) => car.OnStands || car.Chocked),
         Any(Doing.Drives, "driven with the wrong part in", (_, c) => c.WrongParts),
         When(Doing.Drives, "driven in service", (car, _) => car.InService || (!MechanismAsItCame(car) && car.ClosedAt != car.Mechanism && car.Made.IsElectric), Parks),
-        When(Doing.GivesAway, "handed over untested since it was opened", (car, _) => car.DrivenAt != car.Touched),
+        When(Doing.GivesAway, "handed over untested since it was opened", (car, _) => car.DrivenAt != car.Touched && !car.TaggedOffRoad),
+        When(Doing.GivesAway, "handed over with what keeps it off the road, and no tag", (car, _) => Standing(car).Any(f => car.LeftOpen.Contains(f) && KeepsOffTheRoad(f)) && !car.TaggedOffRoad),
+        When(Doing.GivesAway, "handed over with a tag that says it may not be driven, and it may", (car, _) => car.TaggedOffRoad && !Standing(car).Any(KeepsOffTheRoad)),
+        When(Doing.GivesAway, "handed over with self-pressurising brakes switched off", (car, _) => car.SelfPressureWasOff),
+        When(Doing.GivesAway, "handed over with a soft pedal or a creeping parking brake", (car, _) =>
+            (car.PedalSoft && !car.LeftOpen.Contains("soft-pedal")) || (car.Creeps && !car.LeftOpen.Contains("creeping-brake"))),
+        When(Doing.GivesAway, "handed over with pads, rotors or shoes that are not fit", (car, _) => Unfit(car).Any(u => !car.LeftOpen.Contains(u))),
+        When(Doing.GivesAway, "handed over with a fault at a corner that nobody put right or left open", (car, _) => Core.Sides.Both.Any(s => Faults(car.At(s)).Any(f => !car.LeftOpen.Contains($"{f} {s}")))),
+        When(Doing.GivesAway, "handed over with pipes that are not sound, a lamp lit or trouble on the drive", (car, _) =>
+            (car.PipesUnsound && !car.LeftOpen.Contains("pipes-and-hoses")) || (car.LampLit && !car.LeftOpen.Contains("warning-lamp")) || (car.Trouble && !car.LeftOpen.Contains("what-it-showed"))),
+        When(Doing.Drives, "driven with what keeps it off the road", (car, _) => Standing(car).Any(KeepsOffTheRoad)),
+        When(Doing.Drives, "driven with pads, rotors or shoes that are not fit", (car, _) => Unfit(car).Any()),
+        Any(Doing.Drives, "driven with a fault at a corner", (_, c) => Faults(c).Any(KeepsOffTheRoad)),
+        When(Doing.Drives, "driven with self-pressurising brakes switched off", (car, _) => car.SelfPressureWasOff),
+        When(Doing.Drives, "driven with a soft pedal or a creeping parking brake", (car, _) => car.PedalSoft || car.Creeps),
+        Any(Doing.Drives | Doing.Pedal, "the pedal pressed, or driven, with a hose clamped off", (_, c) => c.HoseClamped),
+        When(Doing.ProvesPedal, "the pedal proved over a fault that nobody traced", (car, _) => car.PedalSoft),
+        When(Doing.ProvesPedal, "the pedal proved with self-pressurising brakes switched off", (car, _) => car.SelfPressureWasOff),
+        Step("lever-cycled shoe-brake-cycled brake-cycled", "cycled again what creeps and nobody traced", (car, _) => car.Creeps),
+        Step("new-shoes-set shoes-set", "shoes set with a star wheel that is seized or a motor that is dead", (_, c) => c.Wrong.Contains("star-wheel-freed") || c.Wrong.Contains("plate-motor-renewed")),
+        Step("caliper-on caliper-down fixed-caliper-on", "a new caliper put on that is not the right one", (_, c) => c.WrongCaliper),
+        Step("wheel-off wheel-torqued", "locking nuts turned with no key", (_, c) => c.Wrong.Contains("nut-key-found")),
         Any(Doing.GivesAway, "handed over on wheels that are not torqued", (_, c) => c.Nuts != Nut.Tight),
         When(Doing.GivesAway, "handed over with pads unlike", (car, _) => car.Left.PadsNew != car.Right.PadsNew),
         When(Doing.GivesAway, "handed over with rotors unlike", (car, _) => car.Left.RotorNew != car.Right.RotorNew),
         When(Doing.GivesAway, "handed over with shoes unlike", (car, _) => car.Left.ShoesNew != car.Right.ShoesNew, Hat),
         When(Doing.GivesAway, "handed over tagged, on the charger or with auto-apply off", (car, _) => car.Tagged || car.Charger || car.AutoApplyOff, Electric),
         When(Doing.GivesAway, "handed over with codes unread since the brake was closed", (car, _) => car.CodesAt != car.Mechanism && !MechanismAsItCame(car), s => s.NeedsRoute),
-        When(Doing.GivesAway, "handed over with new pads that were never bedded", (car, _) => !car.BedDone && car.Left.PadsNew, s => s.Rules.BedIn == BedInRule.Series),
+        When(Doing.GivesAway, "handed over with new pads that were never bedded", (car, _) => !car.BedDone && car.Left.PadsNew && !car.TaggedOffRoad, s => s.Rules.BedIn == BedInRule.Series),
         When(Doing.GivesAway, "handed over with chocks in", (car, _) => car.Chocked),
         When(Doing.GivesAway, "handed over with the ignition on", (car, _) => car.IgnitionOn),
         When(Doing.GivesAway, "handed over on wheels that the lead has not seen", (car, _) => !car.WheelsSigned, s => s.Rules.SignOff == SignOffRule.LeadAlso),

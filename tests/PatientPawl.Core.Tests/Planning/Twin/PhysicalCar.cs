@@ -19,6 +19,7 @@ internal sealed class PhysicalCorner
     public HashSet<string> Wrong = [];
     public HashSet<Fitting> Off = [];
     public int TurnedAt = -1;
+    public bool HoseClamped, WrongCaliper, UnfitCaliper, Wet, BracketNew;
     public bool Opened => !CaliperOn || !PadsIn;
 }
 
@@ -30,6 +31,11 @@ internal sealed class PhysicalCar
 {
     public bool LookedOver, OnStands, Chocked, Neutral, IgnitionOn, Asleep, KeyAway, Charger, AutoApplyOff, Tagged, CapOff, InService, ToolHolds, PipesUnsound, SelfPressing, Reapplies, RotorsGo, Compared, ReservoirSeen, RightPartMissing, BedDone, Trouble, LampLit;
     public bool Applied = true;
+
+    /// <summary>What nobody put right and the lead left as it is.</summary>
+    public HashSet<string> LeftOpen = [];
+
+    public bool PedalSoft, Creeps, TaggedOffRoad, SelfPressureWasOff, UnfitPads, UnfitRotors, UnfitShoes;
 
     /// <summary>Somebody turned both hubs by hand since the brake was last worked.</summary>
     public bool ReleaseSeen;
@@ -78,6 +84,7 @@ internal sealed class PhysicalCar
     {
         var copy = (PhysicalCar)MemberwiseClone();
         (copy.Left, copy.Right) = (Copied(Left), Copied(Right));
+        copy.LeftOpen = [.. LeftOpen];
         return copy;
     }
 

@@ -68,7 +68,16 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 return;
             }
 
-            if (State.Get(Core.Planning.Car.HandedOver) == Done.Yes) return;
+            if (State.Get(Core.Planning.Car.HandedOver) == Done.Yes)
+            {
+                // Now and then something is found with the keys in the hand: it undoes the hand-over.
+                if ((surprises & Surprises.Findings) == 0 || Met >= 12 || _random.Next(3) != 0 || Finding() is not { } late) return;
+                (Met, _) = (Met + 1, 0);
+                Trail.Add($"({late}, late)");
+                (plan, remaining) = Anew();
+                continue;
+            }
+
             if (remaining.Count == 0)
             {
                 // Left overnight or moved in the yard: in the morning it goes on.
@@ -191,7 +200,14 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         State = Planner.Apply(Setup, State, step, outcome);
         if (outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome)!.Type.Reports is { } kind)
         {
-            _car.Compared &= kind != FindingKind.StuckPiston;
+            if (kind == FindingKind.StuckPiston)
+            {
+                var stuck = _car.At(step.Side!.Value);
+                _car.Compared = false;
+                _car.RightPartMissing |= stuck.CaliperNew;
+                (stuck.WrongCaliper, stuck.UnfitCaliper) = (stuck.CaliperNew || stuck.WrongCaliper, !stuck.CaliperNew || stuck.UnfitCaliper);
+            }
+
             var changed = FindingRules.Onto(Setup, kind, step.Side);
             State = Planner.Moved(changed, State, FindingRules.Onto(changed, State, kind, step.Side));
             (Setup, _last) = (changed, null);
@@ -231,9 +247,9 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
 
     private string? Finding()
     {
-        if (!Setup.Identified || Setup.InspectOnly) return null;
+        if (!Setup.Identified) return null;
         var side = _random.Next(2) == 0 ? Side.Left : Side.Right;
-        var can = FindingCatalogue.All.Where(c => c.CanBe(Setup, State, side) && Physically(c.Kind, _car.At(side))).ToArray();
+        var can = FindingCatalogue.All.Where(c => c.CanBe(Setup, State, side) && Physically(c.Kind, _car.At(side), Setup.InspectOnly)).ToArray();
         if (can.Length == 0) return null;
         // What was found stays found: only what comes after it is lifted from here on.
         _last = null;
@@ -241,12 +257,15 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         Side? at = card.PerCorner ? side : null;
         var before = State;
         var changed = FindingRules.Onto(Setup, card.Kind, at);
-        State = Planner.Moved(changed, before, FindingRules.Onto(changed, State, card.Kind, at));
+        State = Planner.Moved(changed, before, FindingRules.Onto(changed, State.With(Core.Planning.Car.HandedOver, Done.No), card.Kind, at));
         Setup = changed;
         foreach (var corner in at is { } s ? [_car.At(s)] : _car.Both)
         {
             switch (card.Kind)
             {
+                case FindingKind.FluidShows when Setup.InspectOnly:
+                    corner.Wet = true;
+                    break;
                 case FindingKind.FluidShows:
                     (corner.HasAir, corner.Wiped) = (true, false);
                     _car.Touch();
@@ -271,7 +290,15 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                     break;
                 case FindingKind.WrongPart:
                     (_car.RightPartMissing, _car.Compared) = (true, false);
-                    corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    NewPartsAreWrong(corner);
+                    break;
+                case FindingKind.SidesMixedUp:
+                    _car.Compared = false;
+                    corner.WrongParts |= corner is { RotorOn: true, RotorNew: true };
+                    corner.WrongCaliper |= corner is { CaliperNew: true, CaliperAway: false };
+                    break;
+                case FindingKind.HosePinched:
+                    corner.HoseClamped = true;
                     break;
                 case FindingKind.HoseUnsound:
                     corner.HoseBad = true;
@@ -290,25 +317,35 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                     break;
                 case FindingKind.NewPartSpoiled or FindingKind.GreaseOnLining:
                     (_car.RightPartMissing, _car.Compared) = (true, false);
-                    corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+                    NewPartsAreWrong(corner);
                     break;
                 case FindingKind.PipeUnsound:
                     _car.PipesUnsound = true;
                     break;
                 case FindingKind.LampStays:
-                    (_car.Trouble, _car.CodesAt) = (true, -1);
+                    (_car.Trouble, _car.CodesAt, _car.LampLit) = (true, -1, true);
                     break;
                 case FindingKind.PedalSinks:
-                    (_car.Trouble, _car.PedalAt) = (true, -1);
+                    (_car.PedalSoft, _car.PedalAt) = (true, -1);
                     break;
                 case FindingKind.Pulls or FindingKind.NoiseOnDrive:
                     (_car.Trouble, _car.DrivenAt) = (true, -1);
                     break;
                 case FindingKind.BadRotor or FindingKind.RotorsByChoice:
-                    _car.RotorsGo = true;
+                    _car.RotorsGo |= !Setup.InspectOnly;
+                    _car.UnfitRotors |= card.Kind == FindingKind.BadRotor;
+                    break;
+                case FindingKind.BadPads:
+                    _car.UnfitPads = true;
+                    break;
+                case FindingKind.BadShoes:
+                    _car.UnfitShoes = true;
                     break;
                 case FindingKind.StuckPiston:
                     _car.Compared = false;
+                    _car.RightPartMissing |= corner is { CaliperNew: true, CaliperAway: false };
+                    if (corner is { CaliperNew: true, CaliperAway: false }) corner.WrongCaliper = true;
+                    else corner.UnfitCaliper = true;
                     break;
                 case FindingKind.HubStepped:
                     corner.HubClean = false;
@@ -348,15 +385,22 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
         return $"{card.Kind} {at}";
     }
 
-    private static bool Physically(FindingKind kind, PhysicalCorner corner) => kind switch
+    private static bool Physically(FindingKind kind, PhysicalCorner corner, bool inspected) => kind switch
     {
-        FindingKind.StuckPiston => !corner.WheelOn && !corner.PadsIn,
+        FindingKind.StuckPiston => !corner.WheelOn && (!corner.PadsIn || inspected),
         FindingKind.StuckWheel or FindingKind.KeyMissing => corner.WheelOn,
         FindingKind.PadsByChoice or FindingKind.RotorsByChoice or FindingKind.MovesByItself or FindingKind.PartsLeftOver => true,
         FindingKind.BrokenScrew => corner.RotorOn && !corner.WheelOn,
         FindingKind.WrongPart or FindingKind.PipeUnsound or FindingKind.LampStays or FindingKind.PedalSinks or FindingKind.Pulls or FindingKind.NoiseOnDrive => true,
         _ => !corner.WheelOn,
     };
+
+    private static void NewPartsAreWrong(PhysicalCorner corner)
+    {
+        corner.WrongParts |= corner.PadsNew || corner is { RotorOn: true, RotorNew: true } || corner.ShoesNew;
+        corner.WrongCaliper |= corner is { CaliperNew: true, CaliperAway: false };
+        if (corner.BracketNew) corner.Wrong.Add("bracket-swapped");
+    }
 
     /// <summary>The last step is taken back. What can be seen is as it was; of what cannot, either may be so.</summary>
     private string? Lift()

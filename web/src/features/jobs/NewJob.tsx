@@ -1,7 +1,7 @@
 import { newId } from "../../app/ids";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { api, ApiError, occurredAt, take, type Schemas, type Side } from "../../app/api";
 import { useDraft } from "../../app/hooks";
 import { queries } from "../../app/queries";
@@ -41,7 +41,7 @@ export function NewJob() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const open = useMutation({
-    mutationFn: () =>
+    mutationFn: (anyway: boolean) =>
       take(
         api.POST("/api/jobs", {
           body: {
@@ -55,6 +55,7 @@ export function NewJob() {
             scope,
             newCalipers: calipers,
             purpose,
+            anyway,
           },
         }),
       ),
@@ -109,7 +110,7 @@ export function NewJob() {
         className="mx-auto grid h-full max-w-[1100px] content-start gap-x-6 gap-y-3 overflow-auto p-6 min-[900px]:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault();
-          open.mutate();
+          open.mutate(false);
         }}
       >
         <div className="flex flex-col gap-3">
@@ -201,6 +202,23 @@ export function NewJob() {
             Spec sheet and house rules are copied into the job: later changes do not touch it.
           </p>
           <ProblemNote error={open.error} />
+          {open.error instanceof ApiError && open.error.problem.open && (
+            <div className="flex flex-wrap gap-2">
+              {open.error.problem.open.map((o) => (
+                <Link key={o.jobId} className="btn no-underline" to={`/jobs/${o.jobId}`}>
+                  Go to job {o.number}
+                </Link>
+              ))}
+              <button
+                type="button"
+                className="btn"
+                disabled={open.isPending}
+                onClick={() => open.mutate(true)}
+              >
+                Open another job all the same
+              </button>
+            </div>
+          )}
           <button className="btn-primary" disabled={open.isPending}>
             Start the job
           </button>

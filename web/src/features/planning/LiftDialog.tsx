@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api, take, type JobView, type Schemas } from "../../app/api";
@@ -51,24 +51,34 @@ export function LiftForm({
   done: () => void;
 }) {
   const [reason, setReason] = useState("");
+  // Later steps that were not done either; what could not have been done without this one goes with it.
+  const [notDone, setNotDone] = useState<string[]>([]);
   const hand = useHand();
   const preview = useQuery({
-    queryKey: ["lift", job.id, eventId, job.version, hand?.id],
+    queryKey: ["lift", job.id, eventId, job.version, hand?.id, notDone],
+    placeholderData: keepPreviousData,
     queryFn: () =>
       take(
         api.GET("/api/jobs/{id}/lifts/{target}", {
-          params: { path: { id: job.id, target: eventId } },
+          params: { path: { id: job.id, target: eventId }, query: { notDone } },
           // Whether they may is the server's word: two can be signed in here.
           headers: hand ? { [BY]: hand.id } : {},
         }),
       ),
     retry: false,
   });
+  const without = preview.data?.asked.filter((a) => a.fallsWithIt) ?? [];
+  const asked = preview.data?.asked.filter((a) => !a.fallsWithIt) ?? [];
   const lift = useCommand<string>(job, (h, why) =>
     take(
       api.POST("/api/jobs/{id}/lifts", {
         params: { path: { id: job.id } },
-        body: { ...h, target: eventId, reason: why },
+        body: {
+          ...h,
+          target: eventId,
+          reason: why,
+          notDone: [...notDone, ...without.map((a) => a.eventId)],
+        },
       }),
     ),
   );
@@ -89,6 +99,40 @@ export function LiftForm({
             ))}
           </ul>
         </>
+      )}
+      {without.length > 0 && (
+        <p className="mb-3">
+          {without.map((a) => a.says).join(", ")} could not have been done without it. If one of them was
+          done, so was this: there is nothing to undo.
+        </p>
+      )}
+      {asked.length > 0 && (
+        <fieldset className="m-0 mb-3 border-0 p-0">
+          <legend className="mb-1 font-bold">
+            Done all the same? What is left on stays as it was done, and is proved again.
+          </legend>
+          <ul className="m-0 grid max-h-[220px] list-none gap-1 overflow-auto p-0">
+            {asked.map((a) => {
+              const done = !notDone.includes(a.eventId);
+              return (
+                <li key={a.eventId} className="flex items-center justify-between gap-3">
+                  <span>{a.says}</span>
+                  <button
+                    type="button"
+                    className="btn shrink-0"
+                    aria-pressed={done}
+                    aria-label={`${a.says}: ${done ? "was done" : "was not done"}`}
+                    onClick={() =>
+                      setNotDone(done ? [...notDone, a.eventId] : notDone.filter((id) => id !== a.eventId))
+                    }
+                  >
+                    {done ? "Was done" : "Was not done"}
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </fieldset>
       )}
       <ProblemNote error={preview.error ?? lift.error} />
       <label className="field my-3">
