@@ -34,6 +34,9 @@ public static class FindingCatalogue
     // A screw that is no screw any more holds nothing; its neighbours are loosened for it.
     private static readonly Func<PlanSetup, CarState, Side, CarState> ScrewGone = (_, car, side) => car.With(Corner.BrokenScrew, side, Asked.Due).With(Corner.RotorScrews, side, Bolts.Cracked);
 
+    // One that came broken: the sound one still holds, and keeps its own step.
+    private static readonly Func<PlanSetup, CarState, Side, CarState> ScrewMissing = (_, car, side) => car.With(Corner.BrokenScrew, side, Asked.Due);
+
     private static readonly Func<PlanSetup, CarState, Side, bool> ScrewsIn = (s, c, side) =>
         s.RotorHasScrews && c.Get(Corner.RotorScrews, side) is not (Bolts.None or Bolts.Out) && Can(c, Corner.BrokenScrew, side);
 
@@ -62,10 +65,10 @@ public static class FindingCatalogue
             OnCorner = (s, car, side) =>
             {
                 // A new one that sticks goes back; an old one is not fit, and the new one takes its place: its hold is lifted.
-                car = HasNewCaliper(car, side) ? car.With(Corner.WrongCaliper, side, Asked.Due) : car.With(Corner.UnfitCaliper, side, Asked.Due);
+                car = HasNewCaliper(car, side) ? AnotherIsCompared(s, car.With(Corner.WrongCaliper, side, Asked.Due)) : car.With(Corner.UnfitCaliper, side, Asked.Due);
                 return car.Get(Corner.Piston, side) is Piston.Stuck or Piston.NotSure or Piston.Levered ? car.With(Corner.Piston, side, Piston.Out) : car;
             },
-            OnCar = (_, car) => Core.Sides.Both.Any(x => car.Get(Corner.WrongCaliper, x) == Asked.Due) ? AnotherIsCompared(_, car) : car.With(Car.NewParts, Done.No),
+            OnCar = (_, car) => car.With(Car.NewParts, Done.No),
         },
         new(FindingKind.FrozenPads, "Pads frozen in bracket", true, "Abutments to bare metal, and new hardware.")
         {
@@ -130,7 +133,7 @@ public static class FindingCatalogue
             CanBe = Slides,
         },
         new(FindingKind.BrokenScrew, "Rotor screw broke", true, "Left out by the lead's decision, or drilled and renewed. The others keep their steps.") { Leaves = [Defects.RotorScrew], CanBe = ScrewsIn, OnCorner = ScrewGone },
-        new(FindingKind.ScrewCameBroken, "Rotor screw came broken", true, "Recorded as found. Left out by the lead's decision, or drilled and renewed.") { Leaves = [Defects.RotorScrew], CanBe = ScrewsIn, OnCorner = ScrewGone },
+        new(FindingKind.ScrewCameBroken, "Rotor screw came broken", true, "Recorded as found. Left out by the lead's decision, or drilled and renewed.") { Leaves = [Defects.RotorScrew], CanBe = ScrewsIn, OnCorner = ScrewMissing },
         new(FindingKind.ScrewRounded, "Rotor screw's head rounded", true, "No more turning in its head: a punch at its edge, then the drill.")
         {
             Leaves = [],

@@ -256,7 +256,8 @@ public sealed class JobState
             BedInDriven e => Same(next with { BedIn = e }),
             ParkingHoldTried e => Same(next with { Hold = e }),
             PistonsMeasured e => Same(next.WithCorner(e.Side, c => c with { Pistons = c.Pistons.Add(e.Pistons) })),
-            StopSignSeen { Holds: true } e => Replan(Moved(next, next.Car.With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
+            StopSignSeen { Holds: true } e => Replan(Moved(next, CircuitOf(next, e.Side).With(Planning.Corner.Piston, e.Side, Piston.Stuck)).WithCorner(e.Side, c => c with { Stop = e })),
+            StopSignSeen e when next.Setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder => Replan(Moved(next, CircuitOf(next, e.Side))),
             StopSignSettled e => Replan(Moved(next, Settled(next.Car, e)).WithCorner(e.Side, c => c with { Stop = null })),
             PartsAwaited e => Same(next with { Awaits = (e, recorded) }),
             PartsCame => Same(next with { Awaits = null }),
@@ -270,6 +271,10 @@ public sealed class JobState
             _ => Same(next),
         };
     }
+
+    /// <summary>Where the house pushes with the bleed screw open, a push that stopped half-way leaves its circuit open.</summary>
+    private static CarState CircuitOf(JobFile now, Side side) => now.Setup.Rules.FluidRoom != FluidRoomRule.OpenBleeder ? now.Car
+        : now.Car.With(Planning.Corner.Hydraulics, side, HydraulicsState.Open).With(Planning.Corner.BleedScrew, side, Bolts.Snug);
 
     /// <summary>The piston goes on; what may have been loaded behind it is looked at first.</summary>
     private static CarState Settled(CarState car, StopSignSettled e)

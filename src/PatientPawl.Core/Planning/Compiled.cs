@@ -45,7 +45,12 @@ internal sealed record BoundProof(int Slot, uint Stands, byte FallsTo, (int Slot
 }
 
 /// <summary>An outcome bound to a place.</summary>
-internal sealed record BoundOutcome(Outcome Type, BoundCondition[] Needs, (int Slot, byte Value)[] Makes);
+internal sealed record BoundOutcome(Outcome Type, BoundCondition[] Needs, (int Slot, byte Value)[] Makes, int[] Doubts)
+{
+    /// <summary>What it makes of a car: its effects, and what nobody knows any more.</summary>
+    public (int Slot, byte Value)[] MakesOf(CarState state) =>
+        Doubts.Length == 0 ? Makes : [.. Makes, .. Doubts.Select(slot => (slot, StateLayout.At(slot).Variable.Doubt(state[slot])))];
+}
 
 /// <summary>A step type bound to a place, with its interlocks' conditions among its own.</summary>
 internal sealed class BoundStep
@@ -100,7 +105,7 @@ internal sealed class BoundStep
     public CarState Do(CarState state, BoundOutcome outcome)
     {
         var next = state.Raw.ToArray();
-        Transition.Apply(next, outcome.Makes, Proofs);
+        Transition.Apply(next, outcome.MakesOf(state), Proofs);
         return new(next);
     }
 }
@@ -283,10 +288,12 @@ internal sealed class CompiledCatalogue
                 .. type.EndsTheJob ? Goal.BeforeTheEnd(Setup).Where(Here).Select(c => Bind(c, side, Interlocks.HandOver)) : [],
             ],
             Makes = makes,
-            Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side)))],
-            Proofs = Reached(makes.Concat(type.Outcomes.SelectMany(o => Bind(o.Makes, side))).Select(m => m.Slot)),
+            Outcomes = [.. type.Outcomes.Where(o => o.Applies(Setup)).Select(o => new BoundOutcome(o, Bind(o.Needs, side), Bind(o.Makes, side), Slots(o.Doubts)))],
+            Proofs = Reached(makes.Concat(type.Outcomes.SelectMany(o => Bind(o.Makes, side))).Select(m => m.Slot).Concat(type.Outcomes.SelectMany(o => Slots(o.Doubts)))),
         };
     }
+
+    private static int[] Slots(IEnumerable<StateVariable> variables) => [.. variables.SelectMany(v => v.PerCorner ? Core.Sides.Both.Select(s => v.Slot(s)) : [v.Slot(null)])];
 
     // The steps of which one of these facts can be taken away by another step.
     private Bits DisturbedBy(BoundStep by, (int Slot, uint Mask)[][] factsOf)

@@ -47,6 +47,8 @@ internal static class Goal
     {
         yield return Car.Position.Is(CarPosition.Stands);
         yield return Car.Chocks.Is(Chocks.In);
+        // No banjo is left hand-tight for a night.
+        foreach (var r in Corner.Hose.Both(HoseState.On, HoseState.Off, HoseState.Torqued)) yield return r;
         foreach (var c in Quiet) yield return c;
         if (!s.IsElectric) yield break;
         yield return Car.Key.Is(Key.Away);

@@ -71,6 +71,7 @@ public static class Interlocks
             "Everyone clear. Chock, then stands, then look at what was disturbed.",
             [
                 new(Concern.UnderCar | Concern.WheelOff, Stands),
+                new(Concern.UnderCar, Chocked),
                 new(Concern.ReleasesBrake | Concern.LeavesPark | Concern.Lifts | Concern.Bleeds, Chocked),
                 new(Concern.ChocksOut, Condition.All(Car.Position.Is(CarPosition.Ground), Car.Gear.Is(Gear.Park), Car.Brake.Is(ParkingBrake.Applied)).Saying("on the ground, in P, with the brake applied")),
             ]),
@@ -100,6 +101,7 @@ public static class Interlocks
                 .. Until(Concern.Pedal | Concern.Bleeds, Forbidden.Pedal),
                 new(Concern.Pedal | Concern.Bleeds, Condition.All(Corner.HoseClamp.Both(Fitted.None, Fitted.Off)).Saying("no hose clamped off")),
                 .. Until(Concern.ProvesPedal, Forbidden.PedalProof),
+                new(Concern.Pedal, ((Condition)Car.Cap.Is(CapState.On)).Saying("the reservoir's cap on: a pedal throws fluid")),
                 new(Concern.Bleeds, Assembled.BothUnderPedal),
                 new(Concern.Bleeds, Assembled.Held(Where.Left)),
                 new(Concern.Bleeds, Assembled.Held(Where.Right)),
@@ -114,6 +116,14 @@ public static class Interlocks
                     [.. Corner.Spindle.Both(Spindle.Out, Spindle.None, Spindle.Unknown), Car.Pedal.Is(Pedal.Firm)],
                     [.. Assembled.At(Where.Left), .. Assembled.At(Where.Right), Car.Pedal.Is(Pedal.Proved)])
                     .Saying("spindles untouched, a brake that nobody opened, or both sides assembled and the pedal proved").When(s => s.IsMotor)),
+                // Over brakes that were opened it is woken once leaks are looked for and both hubs turned, with nobody under it.
+                new(Concern.WakesCar, Condition.Any(
+                    // A box that has its cables up pulls no further.
+                    [Car.Cable.Is(CableRun.Tight, CableRun.TakenUp)],
+                    // In P, with its wheels on, no hub is turned and no hand is behind one.
+                    [Car.Gear.Is(Gear.Park), .. Corner.Wheel.Both(Wheel.On)],
+                    [Car.Closing.Is(Closing.AsItCame)], [Car.Brake.Is(ParkingBrake.Applied)], [Car.Pedal.Is(Pedal.Firm)], [Car.Position.Is(CarPosition.Ground)], [Car.Leaks.Is(Done.Yes), .. Corner.TurnsFree.Both(Done.Yes)])
+                    .Saying("leaks looked for and both hubs turned by hand before a brake that was opened is woken").When(s => s.NeedsRoute)),
                 new(Concern.WakesCar, Condition.Any([Car.Closing.Is(Closing.AsItCame)], [Car.Pedal.Is(Pedal.Firm, Pedal.Proved)])
                     .Saying("a brake that nobody opened, or the pedal proved").When(s => s.IsPuller)),
                 new(Concern.WakesCar, Condition.All(CalipersOnPadsIn).Saying("both calipers on and all pads in").When(s => s.IsCaliperType)),

@@ -62,7 +62,7 @@ public static class Overnight
         foreach (var side in Core.Sides.Both)
         {
             if (car.Get(Corner.Spindle, side) == Spindle.Back) car = car.With(Corner.Spindle, side, Spindle.Unknown);
-            if (car.Get(Corner.Lever, side) == Lever.OnStop && car.Get(Car.Cable) == CableRun.Slack) car = car.With(Corner.Lever, side, Lever.NotSeen);
+            if (car.Get(Corner.Lever, side) == Lever.OnStop && left.Get(Car.Cable) == CableRun.Slack) car = car.With(Corner.Lever, side, Lever.NotSeen);
         }
 
         return Planner.Moved(setup, left, car);

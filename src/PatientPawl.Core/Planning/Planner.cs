@@ -44,6 +44,17 @@ public static class Planner
         if (unreachable.Count > 0) goal = [.. goal.Except(unreachable).Where(IsCornerOnly)];
 
         var steps = Way(search, setup, state, goal);
+        // What stops one corner does not end the other: it goes on by itself, and what is open at the stopped one stays as it is.
+        if (steps is null && unreachable.Count > 0)
+        {
+            foreach (var side in Core.Sides.Both.OrderBy(s => (roots.Count > 0 ? roots : unreachable).Any(r => Touches(r, s))))
+            {
+                if (Way(search, setup, state, [.. goal.Where(g => !Touches(g, side.Other()))]) is not { Count: > 0 } alone) continue;
+                (steps, goal) = (alone, [.. goal.Where(g => !Touches(g, side.Other()))]);
+                break;
+            }
+        }
+
         if (steps is null) return Result([], [.. cannot, "No order was found from here. Undo the last step, or follow the maker's order."]);
         return Result([.. InOrder(setup, state, steps, goal).Select(s => s.Key)], cannot);
     }
@@ -191,7 +202,7 @@ public static class Planner
     {
         var catalogue = CompiledCatalogue.For(setup);
         if (catalogue.Find(step) is not { } bound) return state;
-        var makes = outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome) is { } found ? found.Makes : bound.Makes;
+        var makes = outcome is not null && Array.Find(bound.Outcomes, o => o.Type.Id == outcome) is { } found ? found.MakesOf(state) : bound.Makes;
         var after = makes.Where(m => StateLayout.At(m.Slot).Variable.Kind != VariableKind.Proof).Aggregate(state, (s, m) => s.Set(m.Slot, m.Value));
         return Transition.Settle(catalogue.Proofs, state, after);
     }
@@ -223,6 +234,8 @@ public static class Planner
     /// <summary>Whether a step can have been done at all: what it changes must stand where it starts from, whatever else was lacking; and nobody is in a hat that this job does not open.</summary>
     internal static bool CanHaveBeenDone(PlanSetup setup, CarState state, StepKey step) => CompiledCatalogue.For(setup).Find(step) is { Retired: false } bound && bound.Changes(state.Raw)
         && (setup.HatOpen || (bound.Type.Concerns & (Concern.HatOff | Concern.HandsInHat)) == 0)
+        // Behind a wheel that is on nobody does anything.
+        && Array.TrueForAll(bound.Needs, n => n.Interlock is not null || n.AnyOf.Any(a => a.All(r => StateLayout.At(r.Slot).Variable != Corner.Wheel || (r.Mask & 1u << state[r.Slot]) != 0)))
         && Array.TrueForAll(bound.Needs, n => n.Interlock is not null || n.AnyOf.Any(a => a.All(r => (r.Mask & 1u << state[r.Slot]) != 0 || Array.TrueForAll(bound.Makes, m => m.Slot != r.Slot))));
 
     /// <summary>The state with these variables doubted, and every proof that rested on them fallen.</summary>
@@ -231,7 +244,7 @@ public static class Planner
 
     /// <summary>Everything a step, as expected or otherwise, can write.</summary>
     internal static IEnumerable<int> Written(PlanSetup setup, StepKey step) => CompiledCatalogue.For(setup).Find(step) is { } bound
-        ? bound.Makes.Concat(bound.Outcomes.SelectMany(o => o.Makes)).Select(m => m.Slot).Distinct() : [];
+        ? bound.Makes.Concat(bound.Outcomes.SelectMany(o => o.Makes)).Select(m => m.Slot).Concat(bound.Outcomes.SelectMany(o => o.Doubts)).Distinct() : [];
 
     /// <summary>The state with a fact of the car or a corner changed, and every proof that rested on it fallen.</summary>
     internal static CarState Moved(PlanSetup setup, CarState before, CarState after) => Transition.Settle(CompiledCatalogue.For(setup).Proofs, before, after);
@@ -240,6 +253,8 @@ public static class Planner
 
     internal static bool GoalReached(PlanSetup setup, CarState state) =>
         setup.NotCovered is null && Goal.For(setup).All(g => g.Holds(state.Raw));
+
+    private static bool Touches(BoundCondition goal, Side side) => goal.AnyOf.Any(a => a.Any(r => StateLayout.At(r.Slot).Side == side));
 
     private static bool IsCornerOnly(BoundCondition goal) => goal.AnyOf.All(a => a.All(r => StateLayout.At(r.Slot).Side is not null));
 

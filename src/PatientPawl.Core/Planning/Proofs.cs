@@ -66,7 +66,7 @@ internal static class Proofs
             Untouched = _ => Both(UnderThePedal),
         },
         Proof.For(Car.Leaks, Done.No, Done.Yes) with { While = _ => [Car.Pedal.Is(Pedal.Proved)], Untouched = _ => Both(Corner.Hose, Corner.BleedScrew, Corner.Hydraulics) },
-        Proof.For(Corner.TurnsFree, Done.No, Done.Yes) with { While = _ => [Car.Pedal.Is(Pedal.Proved)], Untouched = _ => Here(Corner.Shoes, Corner.Spot) },
+        Proof.For(Corner.TurnsFree, Done.No, Done.Yes) with { While = _ => [Car.Pedal.Is(Pedal.Proved)], Untouched = _ => [.. Here(Corner.Shoes, Corner.Spot), new(Car.Closing, Where.Car)] },
         Proof.For(Corner.LeadSigned, Done.No, Done.Yes) with
         {
             While = _ => Assembled.At(Where.This),

@@ -160,6 +160,9 @@ public sealed record Outcome(string Id, string Says, IReadOnlyList<Effect> Makes
     /// <summary>What must be true for it to be possible.</summary>
     public IReadOnlyList<Condition> Needs { get; init; } = [];
 
+    /// <summary>What nobody knows any more once it is found: each as far as its own variable says, at both corners.</summary>
+    internal IReadOnlyList<StateVariable> Doubts { get; init; } = [];
+
     /// <summary>True when the core finds it from the readings, and nobody chooses it.</summary>
     public bool Reckoned { get; init; }
 

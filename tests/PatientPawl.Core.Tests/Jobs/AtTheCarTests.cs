@@ -40,7 +40,7 @@ public class AtTheCarTests
         Find(job, FindingKind.BrokenScrew, Side.Left).Until("screw-decided", Side.Left);
         Should.Throw<NotAllowedException>(() => As(job, null, lead: false)).Because.ShouldBe(["Needs the lead's sign-in."]);
         As(job, null);
-        job.State.Car.Get(Corner.RotorScrews, Side.Left).ShouldBe(Bolts.Out, "the other one holds the rotor");
+        job.State.Car.Get(Corner.RotorScrews, Side.Left).ShouldBe(Bolts.Cracked, "the other one holds the rotor");
         job.Until("rotor-screws-torqued", Side.Left);
         Now(job).Torque!.PerCorner.ShouldBe(1, "what was left out is not signed for");
         job.Until("rotor-screws-torqued", Side.Right);

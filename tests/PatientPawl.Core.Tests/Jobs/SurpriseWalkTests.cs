@@ -58,7 +58,9 @@ public class SurpriseWalkTests(ITestOutputHelper output)
             var folded = JobState.Fold(job.State.Log);
             if (!folded.Car.Equals(job.State.Car)) wrong.Add($"seed {seed} folds to another car after {string.Join(" > ", trail)}");
             else if (!folded.Remaining.SequenceEqual(job.State.Remaining)) wrong.Add($"seed {seed} folds to another plan: {string.Join(" > ", folded.Remaining)} for {string.Join(" > ", job.State.Remaining)}");
-            if (JobRecord.Of(job.State).OpenPoints.Count > 0 && job.State.HandedOver) wrong.Add($"seed {seed} ends with open points: {string.Join("; ", JobRecord.Of(job.State).OpenPoints)}");
+            // What the lead left open by name stays an open point; nothing else does.
+            var open = JobRecord.Of(job.State).OpenPoints.Where(p => !p.StartsWith("Left as it is", StringComparison.Ordinal)).ToArray();
+            if (open.Length > 0 && job.State.HandedOver) wrong.Add($"seed {seed} ends with open points: {string.Join("; ", open)}");
         });
         output.WriteLine($"{Seeds} jobs, {commands} commands, {surprises} surprises");
         wrong.ShouldBeEmpty();

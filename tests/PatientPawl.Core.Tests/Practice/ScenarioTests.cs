@@ -103,7 +103,7 @@ public class ScenarioTests
 
         void OffBeforeService(Player p)
         {
-            p.Until("chocks-in");
+            p.Until("wheel-off", Side.Right);
             p.Do(s => JobRules.OutOfOrder(s, new ClickOn(new("caliper-off", Side.Left), [], [], null, null, "in a hurry"),
                 new(Core.Measuring.InstrumentCatalogue.Defaults, new(2026, 11, 25))));
         }

@@ -55,6 +55,7 @@ internal static class Clean
             Applies = s => !s.IsFixed,
             Needs = [WheelOff, Corner.Caliper.Is(Caliper.Hung, Caliper.Swung, Caliper.Away), Corner.PinKit.Is(Asked.Due, Asked.LeftOpen)],
             Makes = [Corner.PinKit.To(Asked.Done), Corner.PinsGreased.To(Done.No)],
+            Outcomes = [new("bracket", "It takes a bracket", [Corner.PinKit.To(Asked.Nothing), Corner.BracketSwap.To(Asked.Due)])],
             Concerns = Concern.HandsIn,
             Parts = ["slide-pin kit, or a bracket"],
             Tools = ["bore brush"],
@@ -68,13 +69,6 @@ internal static class Clean
             Concerns = Concern.HandsIn,
             Parts = ["synthetic or silicone rubber-safe grease"],
             How = "One pin at a time, the pivot's too, thin, each back in its own bore. Each bushed pin in the bore it came from. Never copper, petroleum grease or anti-seize near rubber.",
-        },
-        new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Bench, 2, "Shipping oil would go into the new pads.")
-        {
-            Needs = [Corner.RotorClean.Is(Done.No)],
-            Makes = [Corner.RotorClean.To(Done.Yes)],
-            Parts = ["brake cleaner"],
-            HowFor = s => s.IsHat ? "Both faces and the drum inside the hat, until the cloth stays clean. Air the place: the vapour is heavier than air." : "Both faces, until the cloth stays clean. Air the place: the vapour is heavier than air.",
         },
     ];
 }

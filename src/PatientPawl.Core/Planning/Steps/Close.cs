@@ -86,7 +86,7 @@ internal static class Close
             Needs = [Lifted, PedalProved, Assembled.This, ((Condition)BrakeOff).When(s => !s.IsPlain), RotorHeld],
             Makes = [Corner.TurnsFree.To(Done.Yes)],
             // Many cars apply again by themselves at ignition off; a wheel that does not turn shows it.
-            Outcomes = [new("held", "It is held: the brake has applied", [Car.Brake.To(ParkingBrake.Applied)]) { Applies = s => s.IsElectric }],
+            Outcomes = [new("held", "It is held: the brake has applied", [Car.Brake.To(ParkingBrake.Applied)]) { Applies = s => s.IsElectric, Doubts = MakeSafe.Moved }],
             Concerns = Concern.TurnsHub,
             HowFor = s => "In neutral. Light, even drag; a light even hiss of pads is normal." + (s.IsFixed ? "" : " The caliper slides on its pins."),
         },
@@ -151,7 +151,8 @@ internal static class Close
             [
                 IgnitionOn, ((Condition)Car.Battery.Is(Battery.Supported)).When(s => !s.ByPuller), Car.Brake.Is(ParkingBrake.Service), Car.Tag.Is(Done.No), BothTurnFree,
                 // A motor that stayed out has nothing to close.
-                Condition.All(Corner.Spindle.Both(Spindle.Back, Spindle.Unknown)).Saying("no spindle that stayed out").When(s => s.IsMotor),
+                Condition.Any(Corner.Spindle.Both(Spindle.Back, Spindle.Unknown), [Car.Brake.Is(ParkingBrake.Applied, ParkingBrake.Released, ParkingBrake.ProvedReleased)])
+                    .Saying("no spindle that stayed out").When(s => s.IsMotor),
             ],
             Makes =
             [
@@ -187,11 +188,12 @@ internal static class Close
         {
             Applies = s => s.IsElectric,
             Needs = [CauseOfCreepingFound, IgnitionOn, Car.Closing.Is(Closing.Closed), Car.Tag.Is(Done.No), Car.Brake.Is(ParkingBrake.Released, ParkingBrake.ProvedReleased, ParkingBrake.Applied)],
-            Makes = [Car.Closing.To(Closing.Cycled), Car.Brake.To(ParkingBrake.Applied)],
+            // It ends released: the wheels are turned by hand once more before it holds the car.
+            Makes = [Car.Closing.To(Closing.Cycled), Car.Brake.To(ParkingBrake.Released)],
             Concerns = Concern.AppliesBrake | Concern.LeavesService | Concern.HandsOut,
             Readings = [ReadingKind.Cycles],
             Cautions = [Cautions.Actuators],
-            How = "Count them. Listen for the same sound each side.",
+            How = "Count them. Listen for the same sound each side. Released at the end.",
         },
         new("cable-taken-up", "Take up cable", Stage.Close, Lane.Car, RoundCar, 4, "After the pedal, so that the cable is not set against a gap.")
         {

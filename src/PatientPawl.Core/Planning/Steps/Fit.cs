@@ -58,8 +58,8 @@ internal static class Fit
         },
         new("shoes-back", "Old shoes back", Stage.Fit, Lane.Corner, Place.Corner, 8, "They passed, and go back where they were.")
         {
-            Applies = s => s.IsHat,
-            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), Car.UnfitShoes.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen), ((Condition)Car.LookedOver.Is(Done.Yes)).When(s => s.ClosesUp || !s.ShoesNew)],
+            Applies = s => s.IsHat && (!s.ShoesNew || s.ClosesUp),
+            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), Car.UnfitShoes.Is(Asked.Nothing, Asked.Done, Asked.LeftOpen)],
             Makes = [Corner.Shoes.To(ShoesState.BackedOff)],
             Concerns = Concern.HandsInHat,
             Tools = ["spring hook"],
@@ -69,7 +69,7 @@ internal static class Fit
         new("shoes-on", "New shoes on", Stage.Fit, Lane.Corner, Place.Corner, 10, "They go on while the plate is open.")
         {
             Applies = s => s.IsHat,
-            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), .. PartsSettled, ShoesJudged],
+            Needs = [Corner.Shoes.Is(ShoesState.Off), Corner.Rotor.Is(Rotor.Off), Corner.PlateClean.Is(Done.Yes), .. PartsSettled, .. ShoesJudged],
             Makes = [Corner.Shoes.To(ShoesState.NewLoose)],
             Concerns = Concern.HandsInHat,
             Parts = ["new parking shoes", "new springs and pins"],
@@ -77,9 +77,17 @@ internal static class Fit
             Cautions = [Cautions.Springs, Cautions.Eyes],
             How = "As on the picture: lever under its shoe, adjuster screwed in, springs hooked. Clean hands on the linings.",
         },
+        new("rotor-degreased", "Degrease rotor", Stage.Clean, Lane.Corner, Place.Corner, 2, "Shipping oil would go into the new pads.")
+        {
+            // When it goes on, and not before it was compared: a part that goes back to its shop goes back as it came.
+            Needs = [WheelOff, Corner.RotorClean.Is(Done.No), Car.NewParts.Is(Done.Yes)],
+            Makes = [Corner.RotorClean.To(Done.Yes)],
+            Parts = ["brake cleaner"],
+            HowFor = s => s.IsHat ? "Both faces and the drum inside the hat, until the cloth stays clean. Air the place: the vapour is heavier than air." : "Both faces, until the cloth stays clean. Air the place: the vapour is heavier than air.",
+        },
         new("rotor-on", "New rotor on", Stage.Fit, Lane.Corner, Place.Corner, 3, "Nothing else fits before it.")
         {
-            Needs = [WheelOff, Corner.Rotor.Is(Rotor.Off), HubIsClean, ShoesBackedOff, ShoesJudged.When(s => s.IsHat), .. PartsSettled],
+            Needs = [WheelOff, Corner.Rotor.Is(Rotor.Off), HubIsClean, ShoesBackedOff, .. ShoesJudged, .. PartsSettled],
             Makes = [Corner.Rotor.To(Rotor.New)],
             Concerns = Concern.FitsFriction | Concern.HandsIn | Concern.HandsInHat,
             Parts = ["new rotor"],

@@ -286,8 +286,9 @@ internal static class Free
             Makes = [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.None)],
             Outcomes =
             [
-                new("drilled", "Drilled, new screw", [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.Out)]),
-                new("others-hold", "Left out, the others hold", [Corner.BrokenScrew.To(Asked.Done), Corner.RotorScrews.To(Bolts.Out)]) { Reckoned = true },
+                // The others stand as they stood, tight or cracked: each of them keeps its own step.
+                new("drilled", "Drilled, new screw", [Corner.BrokenScrew.To(Asked.Done)]),
+                new("others-hold", "Left out, the others hold", [Corner.BrokenScrew.To(Asked.Done)]) { Reckoned = true },
             ],
             Tools = ["file", "drill"],
             Cautions = [Cautions.Eyes],

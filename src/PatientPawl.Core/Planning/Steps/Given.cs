@@ -58,7 +58,12 @@ internal static class Given
 
     public static readonly Condition ShoesSetByHand = ((Condition)Corner.Shoes.Is(ShoesState.Set, ShoesState.NewSet)).When(s => s.IsHat && !s.PullsCables);
     public static readonly Condition ShoesBackedOff = ((Condition)Corner.Shoes.Is(ShoesState.BackedOff, ShoesState.NewLoose)).When(s => s.IsHat);
-    public static readonly Condition ShoesJudged = Condition.All(Corner.ShoesJudged.Both(Done.Yes)).Saying("drum and shoes of both sides measured and judged");
+    // Where the other side is kept assembled, only this one is open to be measured.
+    public static readonly Condition[] ShoesJudged =
+    [
+        ((Condition)Corner.ShoesJudged.Is(Done.Yes)).Saying("drum and shoes of this side measured and judged").When(s => s.IsHat),
+        ((Condition)Corner.ShoesJudged.At(Where.Other, Done.Yes)).Saying("drum and shoes of the other side measured and judged").When(s => s.IsHat && s.Rules.Sides != SidesRule.OtherKept),
+    ];
 
     public static readonly Condition BothScrewsCracked =
         Condition.All(Corner.RotorScrews.Both(Bolts.Cracked, Bolts.Out, Bolts.Torqued, Bolts.None)).Saying("rotor screws of both sides cracked");
@@ -66,7 +71,7 @@ internal static class Given
     // Nothing new goes in before it is known what is wanted: on both sides, or here with a look at the other side that stays assembled meanwhile.
     public static readonly Condition[] PartsSettled =
     [
-        Condition.All([RightPart, Car.NewParts.Is(Done.Yes), Corner.Judged.Is(Done.Yes), .. Corner.Doubt.Both(Doubt.None)])
+        Condition.All([RightPart, Car.NewParts.Is(Done.Yes), Corner.Judged.Is(Done.Yes), Corner.WrongFitted.Is(Asked.Nothing, Asked.Done), .. Corner.Doubt.Both(Doubt.None)])
             .Saying("this side measured and judged with nothing in doubt, and new parts compared with old"),
         Condition.All(Corner.Judged.At(Where.Other, Done.Yes)).Saying("the other side measured and judged").When(s => s.Rules.Sides != SidesRule.OtherKept),
         Condition.Any([Corner.Looked.At(Where.Other, Done.Yes)], [Corner.Judged.At(Where.Other, Done.Yes), .. Assembled.At(Where.Other)]).Saying("the other side looked at, or finished").When(s => s.Rules.Sides == SidesRule.OtherKept),

@@ -19,6 +19,14 @@ internal static class Judge
             Cautions = [Cautions.Dust],
             How = "Both pads through the window, the rotor at its thinnest, boot, hose and pipe all round.",
         },
+        new("parts-compared", "Compare new parts with old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
+        {
+            Applies = s => !s.InspectOnly,
+            Needs = [Condition.Any([Corner.Pads.At(Where.Left, PadState.None)], [Corner.Pads.At(Where.Right, PadState.None)]).Saying("an old part in the hand"), RightPart],
+            Makes = [Car.NewParts.To(Done.Yes)],
+            Parts = ["new parts"],
+            How = "Shape, thickness, ears, indicator and pin side. Rotor: diameter, hat depth, bore.",
+        },
         new("measured", "Measure, judge", Stage.Judge, Lane.Corner, Place.Corner, 5, "What is fitted follows from what is measured, and how far the piston goes back too.")
         {
             Applies = s => !s.InspectOnly,
@@ -34,7 +42,7 @@ internal static class Judge
         new("verdict-settled", "Measure again or renew", Stage.Judge, Lane.Corner, Place.Corner, 4, "Too close to call is not passed: either a better measurement decides, or the part is renewed.")
         {
             Soon = true,
-            Needs = [Corner.Doubt.Is(Doubt.Open)],
+            Needs = [WheelOff, Corner.Doubt.Is(Doubt.Open)],
             Makes = [Corner.Doubt.To(Doubt.None)],
             Outcomes = [new("renewed", "Renew the part", [Corner.Doubt.To(Doubt.None)])],
             How = "Measure again on its bench with what would settle it. Or renew the part.",
@@ -45,14 +53,6 @@ internal static class Judge
             Makes = [Car.RightPart.To(Asked.Done)],
             Parts = ["the right part, ordered"],
             How = "Order by the vehicle's identification. Click on when it has come.",
-        },
-        new("parts-compared", "Compare new parts with old", Stage.Judge, Lane.Car, Bench, 3, "A wrong part is found before anything is retracted for it.")
-        {
-            Applies = s => !s.InspectOnly,
-            Needs = [Condition.Any([Corner.Pads.At(Where.Left, PadState.None)], [Corner.Pads.At(Where.Right, PadState.None)]).Saying("an old part in the hand"), RightPart],
-            Makes = [Car.NewParts.To(Done.Yes)],
-            Parts = ["new parts"],
-            How = "Shape, thickness, ears, indicator and pin side. Rotor: diameter, hat depth, bore.",
         },
         new("wrong-parts-out", "Wrong parts aside", Stage.Judge, Lane.Corner, Bench, 1, "A part that is not the right one does not stay on the car.")
         {

@@ -11,7 +11,7 @@ internal static class MakeSafe
     // The mechanism is driven back under parts that are together: caliper types over their pads, hats over their shoes, spots over their rotors.
     private static readonly Condition TogetherForService = Condition.All(
         [.. Corner.Caliper.Both(Caliper.On), .. Corner.Pads.Both(PadState.Old, PadState.New), .. Corner.Actuator.Both(Actuator.None, Actuator.Plugged)])
-        .Saying("both calipers on, pads in and every actuator plugged in").When(s => s.IsCaliperType);
+        .Saying("both calipers on, pads in and every actuator plugged in").When(s => s.IsMotor);
 
     private static readonly Condition SpotsForService = Condition.All(Corner.Spot.Both(SpotCaliper.On)).Saying("both spot calipers on").When(s => s.IsSpot);
 
@@ -31,6 +31,9 @@ internal static class MakeSafe
     private static Outcome OneStays(Side side) => new($"{side.Word()}-stays", $"The {side.Word()} one did not go back",
         [Car.Brake.To(ParkingBrake.Service), Corner.Spindle.OnlyTo(side, Spindle.Out), Corner.Spindle.OnlyTo(side.Other(), Spindle.Back)])
     { Applies = s => s.IsMotor };
+
+    /// <summary>What a brake that has applied by itself may have moved.</summary>
+    internal static readonly StateVariable[] Moved = [Corner.Spindle, Corner.Lever, Car.Cable];
 
     private static readonly Requirement KeyAtHand = Corner.NutKey.Is(Asked.Nothing, Asked.Done);
 
@@ -91,17 +94,10 @@ internal static class MakeSafe
             Makes = [Car.AutoApply.To(AutoApply.Inhibited)],
             How = "Auto-hold and auto-apply off, as the sheet says.",
         },
-        new("gear-neutral", "Gear to neutral", Stage.MakeSafe, Lane.Car, Cabin, 1, "A hub turns by hand only in neutral, and a selector without power stays where it is.")
-        {
-            Needs = [Car.Gear.Is(Gear.Park), SelectorHasPower],
-            Makes = [Car.Gear.To(Gear.Neutral)],
-            Concerns = Concern.LeavesPark | Concern.HandsOut,
-            How = "Chocks in first: nothing else holds it once the brake is off.",
-        },
         new("nuts-cracked", "Crack wheel nuts", Stage.MakeSafe, Lane.Corner, Place.Corner, 2, "On the ground the tyre holds against the wrench.")
         {
             OnWheels = true,
-            Needs = [OnGround, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued, Bolts.Snug), KeyAtHand, Condition.Any([Car.Brake.Is(ParkingBrake.Applied)], [Chocked]).Saying("the brake applied, or chocks in")],
+            Needs = [OnGround, Corner.Wheel.Is(Wheel.On), Corner.Nuts.Is(Bolts.Tight, Bolts.Torqued, Bolts.Snug), KeyAtHand, Chocked, Car.Gear.Is(Gear.Park)],
             Makes = [Corner.Nuts.To(Bolts.Cracked)],
             Tools = ["wheel-nut bar"],
             How = "A quarter turn each, no more. A locking nut by hand, with its key.",
@@ -122,41 +118,13 @@ internal static class MakeSafe
             Tools = ["wheel-nut bar"],
             How = "In star order, about half.",
         },
-        new("brake-released", "Brake released", Stage.MakeSafe, Lane.Car, Cabin, 1, "A loaded mechanism cannot be opened.")
-        {
-            Applies = s => !s.IsPlain,
-            Needs = [Car.Brake.Is(ParkingBrake.Applied), BothScrewsCracked.When(s => s.BrakeHoldsHub && !s.ClosesUp), IgnitionForTheSwitch, Inhibited],
-            Makes = [Car.Brake.To(ParkingBrake.Released)],
-            Concerns = Concern.ReleasesBrake | Concern.HandsOut,
-            How = "By its own lever, pedal or switch. Watch the lamp go out.",
-        },
-        new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "Nobody knows where the brake stands.")
-        {
-            Applies = s => !s.IsPlain,
-            Needs = [Car.Brake.Is(ParkingBrake.Unknown)],
-            Makes = [Car.Brake.To(ParkingBrake.Released)],
-            Outcomes =
-            [
-                new("applied", "It is applied", [Car.Brake.To(ParkingBrake.Applied)]) { Needs = [Condition.All(Corner.Caliper.Both(Caliper.On))] },
-                new("in-service", "It is in service", [Car.Brake.To(ParkingBrake.Service), .. MechanismInDoubt]) { Applies = s => s.InService },
-            ],
-            Concerns = Concern.ReleasesBrake,
-            How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
-        },
-        new("service-looked", "Service still there", Stage.MakeSafe, Lane.Car, Cabin, 2, "A battery that was disconnected, or a curious hand, loses the service position.")
-        {
-            Applies = s => s.InService,
-            Needs = [Car.Brake.Is(ParkingBrake.ServiceInDoubt)],
-            Makes = [Car.Brake.To(ParkingBrake.Service), Car.Cable.To(CableRun.Slack).When(s => s.PullsCables)],
-            Outcomes = [new("lost", "It is lost", NobodyKnows)],
-            HowFor = s => (s.ByTool ? "The tool says so, or the display," : "The display says so,") + " and tag and switch are as they were left.",
-        },
         new("lifted", "Lift, on stands", Stage.MakeSafe, Lane.Car, RoundCar, 6, "Nothing comes off a car that can come down.")
         {
             Needs =
             [
                 OnGround,
-                ((Condition)BrakeOff).When(s => (s.IsCaliperType || s.HatOpen || s.SpotOff) && !s.InspectOnly && !s.ClosesUp && s.Rules.Holding == HoldingRule.ReleasedFromStart),
+                // The school that releases first does so before the first lift; a brake that was opened since may hold the car in the air.
+                Condition.Any([BrakeOff], [Car.Closing.Is(Closing.Open, Closing.Closed, Closing.Cycled)]).Saying("the brake released before the first lift").When(s => (s.IsCaliperType || s.HatOpen || s.SpotOff) && !s.InspectOnly && !s.ClosesUp && s.Rules.Holding == HoldingRule.ReleasedFromStart),
             ],
             Makes = [Car.Position.To(CarPosition.Stands)],
             Concerns = Concern.Lifts,
@@ -173,6 +141,50 @@ internal static class MakeSafe
             Cautions = [Cautions.Hot],
             How = "Keep the nuts together.",
         },
+        new("wheel-freed", "Free the wheel", Stage.MakeSafe, Lane.Corner, Place.Corner, 8, "A wheel rusted to its pilot does not come off by pulling.")
+        {
+            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.StuckWheel.Is(Asked.Due, Asked.LeftOpen)],
+            Makes = [Corner.StuckWheel.To(Asked.Done)],
+            Tools = ["mallet and a block of wood", "penetrating oil"],
+            Cautions = [Cautions.Stands],
+            How = "Nuts a turn loose, oil on the pilot, blows through wood on the tyre, low and high by turns. Never kick it on stands, never lie under it.",
+        },
+        new("gear-neutral", "Gear to neutral", Stage.MakeSafe, Lane.Car, Cabin, 1, "A hub turns by hand only in neutral, and a selector without power stays where it is.")
+        {
+            Needs = [Car.Gear.Is(Gear.Park), SelectorHasPower],
+            Makes = [Car.Gear.To(Gear.Neutral)],
+            Concerns = Concern.LeavesPark | Concern.HandsOut,
+            How = "Chocks in first: nothing else holds it once the brake is off.",
+        },
+        new("brake-released", "Brake released", Stage.MakeSafe, Lane.Car, Cabin, 1, "A loaded mechanism cannot be opened.")
+        {
+            Applies = s => !s.IsPlain,
+            Needs = [Car.Brake.Is(ParkingBrake.Applied), BothScrewsCracked.When(s => s.BrakeHoldsHub && !s.ClosesUp), IgnitionForTheSwitch, Inhibited],
+            Makes = [Car.Brake.To(ParkingBrake.Released)],
+            Concerns = Concern.ReleasesBrake | Concern.HandsOut,
+            How = "By its own lever, pedal or switch. Watch the lamp go out.",
+        },
+        new("service-verified", "Verify the brake", Stage.MakeSafe, Lane.Car, Cabin, 3, "Nobody knows where the brake stands.")
+        {
+            Applies = s => !s.IsPlain,
+            Needs = [Car.Brake.Is(ParkingBrake.Unknown)],
+            Makes = [Car.Brake.To(ParkingBrake.Released)],
+            Outcomes =
+            [
+                new("applied", "It is applied", [Car.Brake.To(ParkingBrake.Applied)]) { Needs = [Condition.All(Corner.Caliper.Both(Caliper.On)).When(s => s.IsCaliperType)] },
+                new("in-service", "It is in service", [Car.Brake.To(ParkingBrake.Service), .. MechanismInDoubt]) { Applies = s => s.InService },
+            ],
+            Concerns = Concern.ReleasesBrake,
+            How = "Look at the lamp, the display and both levers or spindles. Click on only when it is seen released.",
+        },
+        new("service-looked", "Service still there", Stage.MakeSafe, Lane.Car, Cabin, 2, "A battery that was disconnected, or a curious hand, loses the service position.")
+        {
+            Applies = s => s.InService,
+            Needs = [Car.Brake.Is(ParkingBrake.ServiceInDoubt)],
+            Makes = [Car.Brake.To(ParkingBrake.Service), Car.Cable.To(CableRun.Slack).When(s => s.PullsCables)],
+            Outcomes = [new("lost", "It is lost", NobodyKnows)],
+            HowFor = s => (s.ByTool ? "The tool says so, or the display," : "The display says so,") + " and tag and switch are as they were left.",
+        },
         new("pipes-sound", "Pipes made sound", Stage.MakeSafe, Lane.Car, RoundCar, 30, "A pipe or hose that is not sound bursts under the pedal that is to prove the brakes.")
         {
             Needs = [Lifted, Car.Pipes.Is(Asked.Due, Asked.LeftOpen)],
@@ -182,14 +194,6 @@ internal static class MakeSafe
             Parts = ["brake pipe or hose"],
             Cautions = [Cautions.Stands, Cautions.Fluid, Cautions.Eyes],
             How = "Renewed by the maker's data, clipped as it lay, nothing rubbing. Both corners are bled after it.",
-        },
-        new("wheel-freed", "Free the wheel", Stage.MakeSafe, Lane.Corner, Place.Corner, 8, "A wheel rusted to its pilot does not come off by pulling.")
-        {
-            Needs = [Lifted, Corner.Wheel.Is(Wheel.On), Corner.StuckWheel.Is(Asked.Due, Asked.LeftOpen)],
-            Makes = [Corner.StuckWheel.To(Asked.Done)],
-            Tools = ["mallet and a block of wood", "penetrating oil"],
-            Cautions = [Cautions.Stands],
-            How = "Nuts a turn loose, oil on the pilot, blows through wood on the tyre, low and high by turns. Never kick it on stands, never lie under it.",
         },
         .. new[]
         {
@@ -253,7 +257,12 @@ internal static class MakeSafe
         new("ignition-off", "Ignition off", Stage.MakeSafe, Lane.Car, Cabin, 1, "A sleeping car does not move its brakes.")
         {
             Applies = s => s.IsElectric,
-            Needs = [IgnitionOn, Car.Closing.Is(Closing.AsItCame, Closing.Open)],
+            Needs =
+            [
+                IgnitionOn, Car.Closing.Is(Closing.AsItCame, Closing.Open),
+                Condition.Any([Car.Gear.Is(Gear.Neutral)], [OnGround, Car.Closing.Is(Closing.AsItCame)], [OnGround, PedalProved])
+                    .Saying("in neutral first, where hubs are still to be turned: a selector without power stays where it is"),
+            ],
             Makes = [Car.Ignition.To(Ignition.Off)],
             How = "Off, doors left on the latch where a door wakes the car.",
         },
@@ -262,7 +271,7 @@ internal static class MakeSafe
             Applies = s => s.IsMotor,
             Needs = [Lifted, Car.Brake.Is(ParkingBrake.Released), Car.Gear.Is(Gear.Neutral), IgnitionOff],
             Makes = [Car.Brake.To(ParkingBrake.ProvedReleased)],
-            Outcomes = [new("applied", "It has applied again", [Car.Brake.To(ParkingBrake.Applied)]) { Needs = [Condition.All(Corner.Caliper.Both(Caliper.On))] }],
+            Outcomes = [new("applied", "It has applied again", [Car.Brake.To(ParkingBrake.Applied)]) { Needs = [Condition.All(Corner.Caliper.Both(Caliper.On))], Doubts = Moved }],
             Concerns = Concern.UnderCar,
             How = "Ignition off, neutral: both hubs turn by hand.",
         },

@@ -121,7 +121,7 @@ internal static class Mend
             Makes = [Corner.WheelSeat.To(Asked.Done)],
             How = "Both faces and the pilot to bare metal, the nuts' seats too. Nothing between them, no screw proud.",
         },
-        new("bracket-swapped", "Bracket of the set", Stage.Clean, Lane.Corner, Bench, 3, "A new caliper that brings its bracket brings pins and lands that fit it.")
+        new("bracket-swapped", "Another bracket", Stage.Clean, Lane.Corner, Bench, 3, "A bracket that comes new, with its caliper or for its pins, brings pins and lands that fit.")
         {
             Applies = s => !s.IsFixed,
             Needs = [Corner.Bracket.Is(Bracket.Off), Corner.BracketSwap.Is(Asked.Due, Asked.LeftOpen), RightPart],

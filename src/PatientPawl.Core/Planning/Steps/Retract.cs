@@ -10,7 +10,7 @@ namespace PatientPawl.Core.Planning.Steps;
 internal static class Retract
 {
     // With the bleed screw open it runs into the bottle, and the circuit is bled after it.
-    private static readonly Effect[] IntoTheBottle =
+    internal static readonly Effect[] IntoTheBottle =
         [.. new[] { Corner.Hydraulics.To(HydraulicsState.Open), Corner.BleedScrew.To(Bolts.Snug) }.Select(e => e.When(s => s.Rules.FluidRoom == FluidRoomRule.OpenBleeder))];
 
     public static IReadOnlyList<StepType> All { get; } =
@@ -118,7 +118,7 @@ internal static class Retract
             AppliesAt = (s, side) => s.PadsNew && !s.At(side).CaliperNew,
             Needs = [WheelOff, PistonInReach, CaliperThere, PadsOut, Corner.Piston.Is(Piston.Out), Corner.Judged.Is(Done.Yes), Corner.Trial.Is(Asked.Nothing), Corner.Method.Is(MethodState.Known), CapOffWhereTheHouseWantsIt],
             Makes = [Corner.Trial.To(Asked.Done), Corner.Room.OtherTo(Room.NotJudged), .. IntoTheBottle],
-            Outcomes = [new("seized", "It does not move", [Corner.Trial.To(Asked.Done)]) { Reports = FindingKind.StuckPiston }],
+            Outcomes = [new("seized", "It does not move", [Corner.Trial.To(Asked.Done), .. IntoTheBottle]) { Reports = FindingKind.StuckPiston }],
             Concerns = Concern.Retracts | Concern.Displaces | Concern.HandsIn,
             Tools = ["retraction tool"],
             Cautions = [Cautions.Fluid],

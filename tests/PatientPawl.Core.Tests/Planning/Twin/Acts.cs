@@ -57,6 +57,7 @@ internal static class Acts
             "service-entered" or "service-entered-car" when random.Next(14) == 0 => random.Next(2) == 0 ? "left-stays" : "right-stays",
             "service-entered" or "service-entered-car" or "puller-released" or "service-closed" or "first-apply" => random.Next(14) == 0 ? "lost-half-way" : null,
             "screws-cracked-brake" or "screws-cracked-bar" => random.Next(6) switch { 0 => "not-yet", 1 => "broke", _ => null },
+            "pin-kit" => random.Next(5) == 0 ? "bracket" : null,
             "rotor-freed" => random.Next(3) switch { 0 => "not-yet", 1 => "by-blows", _ => null },
             "pads-eased" => random.Next(3) == 0 ? "not-yet" : null,
             "ring-looked" => random.Next(4) switch { 0 => "hurt", 1 => "play", _ => null },
@@ -88,7 +89,13 @@ internal static class Acts
                 car.Moved();
                 break;
             case "applied" when step.StepId == "release-proved":
+            case "held":
                 car.Applied = true;
+                // What a brake that applied by itself drives has moved, on every plug that is home; one that nobody had opened only clamps again.
+                if (car.Both.Any(c => c.SpindleBack) || (car.CableSlack && car.Made.PullsCables)) car.Moved();
+                foreach (var c in car.Both) (c.SpindleBack, c.LeverOnStop) = (c.SpindleBack && !(car.Made.IsMotor && c.ActuatorPlugged), c.LeverOnStop && !car.Made.IsPuller);
+                car.CableSlack &= !car.Made.PullsCables;
+                car.InService = false;
                 break;
             case "no-room":
                 (corner.Judged, corner.NoRoom) = (corner.Judged || step.StepId == "measured", true);
@@ -129,7 +136,11 @@ internal static class Acts
                 break;
             case "others-hold":
             case "drilled":
-                (corner.Screws, corner.ScrewBroken, corner.ScrewLeftOut) = (Nut.Out, false, false);
+                (corner.ScrewBroken, corner.ScrewLeftOut) = (false, false);
+                break;
+            case "bracket":
+                corner.PinsBad = false;
+                corner.Wrong.Add("bracket-swapped");
                 break;
             case "does-not-hold":
                 car.Moved();
@@ -418,16 +429,16 @@ internal static class Acts
         ["bleed-screw-torqued"] = Corner((car, c) => { Can(c.BleedScrew == Nut.ByHand, "nothing to torque"); c.BleedScrew = Nut.Tight; car.Touch(); }),
         ["pedal-proved"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
         ["pedal-proved-routine"] = Car(car => car.PedalAt = car.Touched, Doing.Pedal | Doing.ProvesPedal),
-        ["turns-free"] = Corner((car, c) => c.TurnedAt = car.Touched, Doing.TurnsHub),
+        ["turns-free"] = Corner((car, c) => (c.TurnedAt, c.TurnedCycle) = (car.Touched, car.Cycles), Doing.TurnsHub),
         ["leaks-looked"] = Car(car => car.LeaksAt = car.Touched, Doing.Pedal | Doing.UnderCar),
         ["tag-off"] = Car(car => car.Tagged = false),
         ["service-closed"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = false; }, Doing.MovesMechanism),
         ["first-apply"] = Car(car => { Can(car.IgnitionOn, "no power"); Close(car); car.Applied = true; car.ReleaseSeen = false; }, Doing.MovesMechanism),
-        ["brake-cycled"] = Car(car => { Can(car.IgnitionOn, "no power"); (car.Applied, car.InService) = (true, false); car.ReleaseSeen = false; }, Doing.MovesMechanism),
+        ["brake-cycled"] = Car(car => { Can(car.IgnitionOn, "no power"); (car.Applied, car.InService) = (false, false); car.Cycles++; car.ReleaseSeen = false; }, Doing.MovesMechanism),
         ["cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
         ["shoe-cable-taken-up"] = Car(car => { car.CableSlack = false; car.Moved(); }, Doing.UnderCar),
-        ["lever-cycled"] = Car(car => { foreach (var c in car.Both) c.LeverOnStop = true; car.ClosedAt = car.Mechanism; }, Doing.MovesMechanism),
-        ["shoe-brake-cycled"] = Car(car => car.ClosedAt = car.Mechanism, Doing.MovesMechanism),
+        ["lever-cycled"] = Car(car => { car.Cycles++; foreach (var c in car.Both) c.LeverOnStop = true; car.ClosedAt = car.Mechanism; }, Doing.MovesMechanism),
+        ["shoe-brake-cycled"] = Car(car => (car.Cycles, car.ClosedAt) = (car.Cycles + 1, car.Mechanism), Doing.MovesMechanism),
         ["brake-applied"] = Car(car => { Can(car.IgnitionOn || !car.Made.IsElectric, "no power"); (car.Applied, car.InService) = (true, false); car.ReleaseSeen = false; }, Doing.MovesMechanism),
         ["auto-restored"] = Car(car => { Can(car.IgnitionOn, "no power"); car.AutoApplyOff = false; }),
         ["codes-cleared"] = Car(car => { Can(car.IgnitionOn, "no power"); car.CodesAt = car.Mechanism; }),

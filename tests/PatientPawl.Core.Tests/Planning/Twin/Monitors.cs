@@ -190,7 +190,6 @@ internal static class Monitors
         Step("piston-levered piston-tried", "a piston moved with nobody having looked at the reservoir", (car, _) => !car.ReservoirSeen),
         Step("lever-on-stop", "a lever judged while the brake is on", (car, _) => car.Applied),
         Step("lever-on-stop", "a lever judged anew that nobody has put right", (_, c) => c.Wrong.Contains("lever-mended")),
-        Step("puller-released", "the box lets go of a lever that hangs with its caliper", (car, _) => !car.CableSlack && car.Both.Any(c => !c.CaliperOn && c.CableEndOn), s => s.IsPuller),
         Step("piston-levered", "a piston levered against an applied brake", (car, _) => car.Applied, Parks),
         Step("rotor-off bracket-off", "a rotor or bracket taken from under a caliper that is only swung up", (_, c) => c.Swung),
         Step("caliper-down", "a swung caliper comes down on a pin that nobody greased", (_, c) => !c.PinsGreased),
@@ -343,6 +342,14 @@ internal static class Monitors
         When(Doing.GivesAway, "handed over untested since it was opened", (car, _) => car.DrivenAt != car.Touched && !car.TaggedOffRoad),
         When(Doing.GivesAway, "handed over with what keeps it off the road, and no tag", (car, _) => Standing(car).Any(f => car.LeftOpen.Contains(f) && KeepsOffTheRoad(f)) && !car.TaggedOffRoad),
         When(Doing.GivesAway, "handed over with a tag that says it may not be driven, and it may", (car, _) => car.TaggedOffRoad && !Standing(car).Any(KeepsOffTheRoad)),
+        Step("nuts-cracked", "nuts cracked in neutral, or with no chocks", (car, _) => car.Neutral || !car.Chocked),
+        new("the pedal pumped with the cap off", (_, _, now) => (now & Doing.Pedal) != 0 && (now & Doing.Bleeds) == 0, (car, _, _) => car.CapOff),
+        Step("leaks-looked", "under a car whose chocks are out", (car, _) => !car.Chocked),
+        When(Doing.Wakes, "a brake in service woken over hubs that nobody turned and leaks that nobody looked for", (car, _) =>
+            car is { OnStands: true, Applied: false } && (car.CableSlack || !car.Made.PullsCables) && (car.Neutral || car.Both.Any(c => !c.WheelOn)) && !MechanismAsItCame(car) && car.Touched > 0 && (car.LeaksAt != car.Touched || car.Both.Any(c => c.TurnedAt != car.Touched))),
+        Step("brake-applied", "hubs not turned by hand since the brake was cycled", (car, _) => car.Both.Any(c => c.TurnedCycle != car.Cycles)),
+        Step("pads-in rotor-on shoes-on", "new parts in beside the wrong ones", (_, c) => c.WrongParts),
+        Step("rotor-degreased", "degreased before anybody compared it", (car, _) => !car.Compared),
         When(Doing.GivesAway, "handed over with self-pressurising brakes switched off", (car, _) => car.SelfPressureWasOff),
         When(Doing.GivesAway, "handed over with a soft pedal or a creeping parking brake", (car, _) =>
             (car.PedalSoft && !car.LeftOpen.Contains("soft-pedal")) || (car.Creeps && !car.LeftOpen.Contains("creeping-brake"))),

@@ -18,7 +18,7 @@ internal sealed class PhysicalCorner
     // What is not as it should be, by the step that puts it right.
     public HashSet<string> Wrong = [];
     public HashSet<Fitting> Off = [];
-    public int TurnedAt = -1;
+    public int TurnedAt = -1, TurnedCycle;
     public bool HoseClamped, WrongCaliper, UnfitCaliper, Wet, BracketNew;
     public bool Opened => !CaliperOn || !PadsIn;
 }
@@ -43,7 +43,7 @@ internal sealed class PhysicalCar
     /// <summary>The lead looked at both wheels since the last nut was cracked.</summary>
     public bool WheelsSigned;
     public bool CableSlack;
-    public int Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
+    public int Cycles, Touched, PedalAt = -1, LeaksAt = -1, LevelAt = -1, ClosedAt = -1, Mechanism, HeldAt = -1, DrivenAt = -1, CodesAt = -1, FailedAt = -1;
     public PhysicalCorner Left = new(), Right = new();
 
     public PhysicalCorner At(Side side) => side == Side.Left ? Left : Right;

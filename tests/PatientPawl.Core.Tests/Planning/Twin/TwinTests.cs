@@ -97,6 +97,7 @@ public class TwinTests(ITestOutputHelper output)
         for (var faults = random.Next(1, 6); faults > 0; faults--)
         {
             var corner = random.Next(2) == 0 ? car.Left : car.Right;
+            if (random.Next(6) == 0) (car.OnStands, car.Applied, car.Touched, car.Mechanism) = (true, false, 2, 1);
             if (random.Next(6) == 0) car.LeftOpen.Add(random.Next(2) == 0 ? "slide-pins Left" : "wear-sensor Right");
             if (random.Next(2) == 0) Plant(OfCorner[random.Next(OfCorner.Length)], corner);
             else Plant(OfCar[random.Next(OfCar.Length)], car);

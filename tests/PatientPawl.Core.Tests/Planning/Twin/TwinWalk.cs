@@ -279,7 +279,10 @@ internal sealed class TwinWalk(PlanSetup setup, int seed, Surprises surprises)
                 case FindingKind.Ridge:
                     corner.Ridge = true;
                     break;
-                case FindingKind.BrokenScrew or FindingKind.ScrewCameBroken:
+                case FindingKind.ScrewCameBroken:
+                    corner.ScrewBroken = true;
+                    break;
+                case FindingKind.BrokenScrew:
                     (corner.Screws, corner.ScrewBroken) = (Nut.Loose, true);
                     break;
                 case FindingKind.FrozenPads:
