@@ -247,6 +247,9 @@ public sealed record TorqueSigned(
 {
     /// <summary>True when it has no figure anywhere and was accepted hand-tight.</summary>
     public bool HandTight { get; init; }
+
+    /// <summary>True where it has no figure anywhere and waits for the lead's word. No figure stands for it in the line.</summary>
+    public bool NoFigure { get; init; }
 }
 
 /// <summary>A stop sign was seen while retracting.</summary>

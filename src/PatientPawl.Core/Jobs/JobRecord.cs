@@ -89,6 +89,7 @@ public sealed record JobRecord(
     {
         var name = $"{Phrase.Capital(Fasteners.Words(t.Line.Role))} {t.Index} of {t.Line.PerCorner}";
         var wanted = $"{Figure.Of(t.Line.Wanted.NewtonMeters, 1)} N m ({Figure.Of(t.Line.Wanted.PoundForceFeet, 1)} lbf ft){(t.Line.ThenAngle is { } turn ? $", then {Figure.Of(turn.Degrees)}°" : "")}";
+        if (t.NoFigure) return new(t.Step.Side?.Word() ?? "car", name, "no figure anywhere", null, t.Reason ?? "", "spanner, marked", by, false);
         if (t.HandTight) return new(t.Step.Side?.Word() ?? "car", name, "hand-tight, no figure anywhere", null, "", "by hand", by, true);
         return new(t.Step.Side?.Word() ?? "car", name, wanted, t.Set is { } s ? $"{Figure.Of(s.OnTheScale.NewtonMeters, 1)} N m" : null,
             t.Set is { AppliedLow: { } low, AppliedHigh: { } high } ? $"{Figure.Of(low.NewtonMeters, 1)} to {Figure.Of(high.NewtonMeters, 1)} N m" : t.Reason ?? "",

@@ -466,6 +466,7 @@ public sealed class JobState
         var signed = Signatures(e.Step).Append(e).Select(t => t.Index).Distinct().Count();
         next = next with { Signed = signed < e.Line.PerCorner ? next.Signed.SetItem(e.Step, [.. Signatures(e.Step), e]) : next.Signed.Remove(e.Step) };
         if (!e.Verified) next = Moved(next, next.Car.With(Planning.Car.Acceptance, Acceptance.Waiting));
+        if (e is { NoFigure: true, Step.Side: { } at }) next = next with { Car = next.Car.With(Planning.Corner.FlushLook, at, Asked.Due) };
         if (signed < e.Line.PerCorner) return e.Verified ? Same(next) : Replan(next);
         var clicked = Clicked(next, e.Step, null, recorded);
         return e.Verified ? clicked : Replan(clicked.Now with { Car = clicked.Car.With(Planning.Car.Acceptance, Acceptance.Waiting) });

@@ -14,7 +14,7 @@ public static class RunSheets
     public static RunSheet Of(JobState state)
     {
         ArgumentNullException.ThrowIfNull(state);
-        var offered = Planner.Offered(state.Setup, state.Car, state.Remaining);
+        var offered = Planner.Offered(state.Setup, state.Car, state.Remaining).Where(k => !WaitedFor.Holds(state, k)).ToList();
         // One goes on with what one is at: a half-signed bolt set, or the next way of what would not come, before anything else that is offered.
         var next = offered.FirstOrDefault(s => state.Signatures(s).Count > 0) ?? offered.FirstOrDefault(s => s == TriedLast(state)) ?? state.Remaining.FirstOrDefault(offered.Contains);
         var holds = Bars(state, out var boundaries);

@@ -152,6 +152,8 @@ public static class Corner
     public static readonly StateVariable<Asked> StarWheelMend = new("star wheel to be freed", true, VariableKind.Knowledge);
     /// <summary>A motor on the backing plate that does not move.</summary>
     public static readonly StateVariable<Asked> PlateMotorMend = new("plate motor to be renewed", true, VariableKind.Knowledge);
+    /// <summary>An actuator whose screws have no figure: looked at again once its motor has pulled.</summary>
+    public static readonly StateVariable<Asked> FlushLook = new("actuator to be seen flush again", true, VariableKind.Knowledge);
     /// <summary>A hose that its caliper hung on.</summary>
     public static readonly StateVariable<Asked> HoseLook = new("hose that carried its caliper", true, VariableKind.Knowledge);
 }

@@ -126,6 +126,7 @@ public static class Defects
     internal static readonly Defect Cable = new(Corner.CableMend, "parking-cable", "Parking cable", "the parking cable sound", Forbidden.Drive, LeftBy.Lead);
     internal static readonly Defect Lever = new(Corner.LeverMend, "caliper-lever", "Caliper lever", "the lever coming back by itself", Forbidden.Drive, LeftBy.Nobody);
     internal static readonly Defect Actuator = new(Corner.ActuatorMend, "actuator", "Actuator", "an actuator that moves", Forbidden.Drive, LeftBy.Nobody);
+    internal static readonly Defect Flush = new(Corner.FlushLook, "loose-actuator", "Loose actuator", "the actuator seen flush after its first apply", Forbidden.Drive, LeftBy.Nobody);
     internal static readonly Defect PlateMotor = new(Corner.PlateMotorMend, "plate-motor", "Plate motor", "a plate motor that moves", Forbidden.Drive, LeftBy.Nobody);
     internal static readonly Defect StarWheel = new(Corner.StarWheelMend, "star-wheel", "Star wheel", "a star wheel that turns", Forbidden.Drive, LeftBy.Nobody);
     internal static readonly Defect Creeps = new(Car.BrakeTrouble, "creeping-brake", "Creeping brake", "the cause of the creeping parking brake found", Moves, LeftBy.Nobody);
@@ -146,7 +147,7 @@ public static class Defects
     public static IReadOnlyList<Defect> All { get; } =
     [
         Hose, HoseThatCarried, BleedScrew, Pipes, Wet, Pedal, Hub, WheelSeat, HubPits, SpeedRing, SpeedSensor, NutKey, RotorScrew, Pads, Rotors, Shoes, Caliper, Hardware, PadSeat,
-        Pins, PinSeat, Bracket, WearSensor, Cable, Lever, Actuator, PlateMotor, StarWheel, Creeps, WrongFitted, WrongCaliper, RightPart, Trouble, Lamp, RotorStuck, WheelStuck, RidgeCatches,
+        Pins, PinSeat, Bracket, WearSensor, Cable, Lever, Actuator, Flush, PlateMotor, StarWheel, Creeps, WrongFitted, WrongCaliper, RightPart, Trouble, Lamp, RotorStuck, WheelStuck, RidgeCatches,
     ];
 
     // What the car may leave with: put right, or left open by the lead where that may be.

@@ -354,9 +354,12 @@ public static class Planner
             List<BoundStep>? next = null;
             var here = ordered.Count > 0 ? Walking.PlaceOf(ordered[^1]) : -1;
             var first = Walking.FirstSide(state);
-            foreach (var candidate in rest.OrderBy(s => Preference(setup, s, here, first, rest)).ToArray())
+            List<BoundStep> preferred = [.. rest.OrderBy(s => Preference(setup, s, here, first, rest))];
+            // Where the other side is the pattern, it stays so as long as there is any way to finish.
+            var patient = setup.Rules.Sides == SidesRule.OtherKept;
+            foreach (var candidate in preferred)
             {
-                if (!candidate.Allowed(state.Raw) || CanFinish(state, rest, candidate, goal) is not { } after) continue;
+                if (!candidate.Allowed(state.Raw) || (CanFinish(state, rest, candidate, goal) ?? (patient ? CanFinish(state, preferred, candidate, goal) : null)) is not { } after) continue;
                 ordered.Add(candidate);
                 state = candidate.Do(state);
                 next = after;

@@ -125,6 +125,8 @@ public static class Scheduling
 
     private static bool Clash(BoundStep a, BoundStep b)
     {
+        // One axle: who turns a hub turns the other, where somebody's hands may be.
+        if (((a.Type.Concerns | b.Type.Concerns) & Concern.TurnsHub) != 0 && a.Type is { Lane: Lane.Corner, Place: Place.Corner } && b.Type is { Lane: Lane.Corner, Place: Place.Corner }) return true;
         if (AtTheCar(a) && (b.Type.AllConcerns & HandsOut) != 0 || AtTheCar(b) && (a.Type.AllConcerns & HandsOut) != 0) return true;
         if (a.Type.Place != Place.Bench && Walking.PlaceOf(a) == Walking.PlaceOf(b)) return true;
         return a.Tools.Any(t => SingleTools.Contains(t) && b.Tools.Contains(t));

@@ -102,7 +102,7 @@ internal static class Walking
         start.Raw.CopyTo(before);
         Follow(0, n);
         Count(0);
-        for (var (sweep, moved) = (0, true); moved && sweep < 6; sweep++)
+        for (var (sweep, moved) = (0, true); moved && sweep < 3; sweep++)
         {
             moved = false;
             for (var from = 0; from < n; from++)

@@ -128,7 +128,7 @@ public partial class TextWalkTests(ITestOutputHelper output)
         "nuts-cracked-raised", "nuts-snugged", "pipes-sound", "wheel-freed", "torques-accepted", "hub-mended", "speed-sensor-mended", "cable-renewed", "hose-renewed", "bleed-screw-renewed", "pads-eased",
         "pins-seated", "pitted-hub-judged", "ring-looked", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked", "lamp-seen-off", "trouble-settled",
         "old-caliper-away", "new-caliper-hung", "banjo-torqued", "cable-end-off", "cable-end-on", "self-pressure-off",
-        "self-pressure-on", "wrong-caliper-away", "hose-clamp-off", "pedal-traced", "brake-traced", "star-wheel-freed", "plate-motor-renewed", "tagged-off-road", "off-road-tag-off",
+        "self-pressure-on", "actuator-seen-flush", "wrong-caliper-away", "hose-clamp-off", "pedal-traced", "brake-traced", "star-wheel-freed", "plate-motor-renewed", "tagged-off-road", "off-road-tag-off",
         .. Defects.All.Where(d => d.LeftBy != LeftBy.Anyone).Select(d => d.LeftOpenId),
     ];
 

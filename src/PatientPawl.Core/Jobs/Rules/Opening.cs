@@ -161,6 +161,7 @@ public static partial class JobRules
     private static void RequireAllowed(JobState state, StepKey step)
     {
         if (JobElectric.Pending(state) is { } running) throw new NotAllowedException("Not yet.", [running.Says], []);
+        if (WaitedFor.Holds(state, step)) throw new NotAllowedException("Its part is waited for.", [$"{state.Awaits!.What}, from {state.Awaits.From}. Say that it came, then fit it."], []);
         var why = Planner.Why(state.Setup, state.Car, step);
         if (!why.Allowed) throw new NotAllowedException("Not yet.", why.Lacking, why.Interlocks);
         if (!Planner.Offered(state.Setup, state.Car, state.Remaining).Contains(step) && Planner.Choices(state.Setup, state.Car, state.Remaining).All(c => c.Step != step))

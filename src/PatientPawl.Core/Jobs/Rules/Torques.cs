@@ -20,6 +20,8 @@ public static partial class JobRules
         RequireAllowed(state, command.Step);
         PracticeRules.RequireAnswer(state, command.Step);
         if (command.HandTight) return HandTight(state, role, command);
+        if (command.UnverifiedReason is { } noFigure && role == FastenerRole.ActuatorScrew && command.EnteredTorque is null && state.LineAt(role, command.Step.Side) is null)
+            return WithoutFigure(state, role, command, noFigure);
         var line = LineFor(state, role, command);
         new Checks().Range("index", command.Index, 1, line.PerCorner, "").ThrowIfAny();
         if (state.Signatures(command.Step).Any(s => s.Index == command.Index))
@@ -61,6 +63,16 @@ public static partial class JobRules
     /// wheel fastener: those wait for a figure, or for the lead.
     /// </summary>
     internal static bool MayBeHandTight(JobState state, FastenerRole role) => role == FastenerRole.RotorScrew && state.Opened?.Sheet.Line(role) is null;
+
+    /// <summary>An actuator screw that has no figure anywhere: tightened with feeling, and the lead accepts it by name and reason before the car moves.</summary>
+    private static TorqueSigned WithoutFigure(JobState state, FastenerRole role, SignTorque command, string why)
+    {
+        var count = state.Signatures(command.Step).FirstOrDefault()?.Line.PerCorner ?? command.EnteredPerCorner ?? 2;
+        new Checks().Range("enteredPerCorner", count, 1, 10, "").Range("index", command.Index, 1, count, "").Text("unverifiedReason", why, 200).ThrowIfAny();
+        if (state.Signatures(command.Step).Any(s => s.Index == command.Index)) throw new NotAllowedException($"Number {command.Index} is signed.", ["Take the next one."], []);
+        var line = new TorqueLine(role, count, null, null, PropertyClass.NotKnown, "as found", UnitsNet.Torque.FromNewtonMeters(1), null, false, true, false, "No figure anywhere") { Typed = true };
+        return new(command.Step, command.Index, line, null, null, null, command.Unit, false, why.Trim()) { NoFigure = true };
+    }
 
     private static TorqueSigned HandTight(JobState state, FastenerRole role, SignTorque command)
     {

@@ -104,7 +104,13 @@ internal static class Close
         new("cap-on", "Cap on", Stage.Close, Lane.Car, Bonnet, 1, "An open reservoir drinks water from the air.")
         {
             Applies = s => s.Rules.Cap == CapRule.OffWithRag,
-            Needs = [Car.Cap.Is(CapState.Off)],
+            Needs =
+            [
+                Car.Cap.Is(CapState.Off),
+                // Not before the last piston has sent its fluid back.
+                Condition.Any([.. Corner.Piston.Both(Piston.Home)], [.. Corner.Caliper.Both(Caliper.On), .. Corner.Pads.Both(PadState.Old, PadState.New)])
+                    .Saying("both pistons home, or both brakes together").When(s => s.PadsNew && !s.ClosesUp),
+            ],
             Makes = [Car.Cap.To(CapState.On)],
             How = "Seal seated, rag away, paint wiped.",
         },

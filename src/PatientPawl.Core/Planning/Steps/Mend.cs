@@ -145,6 +145,15 @@ internal static class Mend
             Makes = [Corner.ActuatorMend.To(Asked.Done)],
             How = "Plug, lead and voltage looked at first. The same part for this side, with its new seal.",
         },
+        new("actuator-seen-flush", "Actuator still flush", Stage.Close, Lane.Corner, RoundCar, 1, "Its screws take the motor's reaction, and nobody has a figure for them.")
+        {
+            Applies = s => s.IsMotor,
+            Needs = [Lifted, Corner.FlushLook.Is(Asked.Due, Asked.LeftOpen), Car.Closing.Is(Closing.Closed, Closing.Cycled), Corner.ActuatorScrews.Is(Bolts.Tight, Bolts.Torqued)],
+            Makes = [Corner.FlushLook.To(Asked.Done)],
+            Concerns = Concern.UnderCar,
+            Tools = ["torch"],
+            How = "Flush all round, as before the first apply. Low-strength locker, no anti-seize.",
+        },
         new("hose-clamp-off", "Hose clamp off", Stage.Fit, Lane.Corner, Place.Corner, 1, "Behind a clamp the caliper is cut off, and a firm pedal proves nothing.")
         {
             Needs = [WheelOff, Corner.HoseClamp.Is(Fitted.On), Corner.Hose.Is(HoseState.On, HoseState.Torqued)],

@@ -23,7 +23,7 @@ internal static class Acts
 
     /// <summary>What can be wrong at a corner and is kept by the name of the step that puts it right.</summary>
     public static IReadOnlyList<string> ByName { get; } =
-        ["star-wheel-freed", "plate-motor-renewed", "pads-eased", "pins-seated", "pitted-hub-judged", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked"];
+        ["actuator-seen-flush", "star-wheel-freed", "plate-motor-renewed", "pads-eased", "pins-seated", "pitted-hub-judged", "sensor-renewed", "lever-mended", "nut-key-found", "wheel-seated", "bracket-swapped", "actuator-renewed", "hose-looked"];
 
     private const string Leaves = "left-open-";
 
@@ -235,6 +235,7 @@ internal static class Acts
             c.HoseClamped |= car.Made.Rules.Hose == HoseRule.Clamp;
             car.Touch();
         }, Doing.HandsAtCaliper),
+        ["actuator-seen-flush"] = Mends("actuator-seen-flush", (_, c) => c.ActuatorOn, onTheGround: true),
         ["star-wheel-freed"] = Mends("star-wheel-freed", (_, c) => !c.RotorOn),
         ["plate-motor-renewed"] = Mends("plate-motor-renewed", (_, c) => c.ShoesBackedOff || !c.ShoesOn),
         ["tagged-off-road"] = Car(car => { Can(car.LeftOpen.Count > 0, "nothing keeps it off the road"); car.TaggedOffRoad = true; }),
