@@ -489,4 +489,25 @@ public class AtTheCarTests
         StepCatalogue.Find("spindle-verified")!.Outcomes.Select(o => o.Says).ShouldContain("It is not back");
         StepCatalogue.Find("service-verified")!.Outcomes.Select(o => o.Says).ShouldContain("It is applied");
     }
+
+    [Fact]
+    public void A_part_that_is_waited_for_is_not_fitted_and_everything_else_goes_on()
+    {
+        var job = Job(JobScope.Pads).Until("pads-in", Side.Left).Do(s => JobRules.Await(s, "rear pads", "the mainland store", null));
+        var sheet = RunSheets.Of(job.State);
+        new[] { sheet.Now }.OfType<StepBench>().Concat(sheet.Also).ShouldNotContain(b => b.Step.StepId == "pads-in");
+        Should.Throw<NotAllowedException>(() => JobRules.Click(job.State, new(new("pads-in", Side.Left), [], [], null, null, null), true, Bench.Board)).Because.Single()
+            .ShouldBe("rear pads, from the mainland store. Say that it came, then fit it.");
+        job.Do(JobRules.Came).Until("");
+        job.State.HandedOver.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_push_that_a_stop_sign_ended_with_the_bleed_screw_open_leaves_a_circuit_to_bleed()
+    {
+        var job = new Bench().Open(JobScope.Pads, Bench.BothMeasured with { FluidRoom = Core.Workshop.FluidRoomRule.OpenBleeder }).LookOver().Identify().Until("piston-home", Side.Left);
+        job.Do(s => JobRules.Stop(s, Side.Left, StopSign.BootTwists, null));
+        job.State.Car.Get(Corner.Hydraulics, Side.Left).ShouldBe(HydraulicsState.Open);
+        job.State.Car.Get(Corner.BleedScrew, Side.Left).ShouldBe(Bolts.Snug);
+    }
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { advance, header, jobAt, signIn, violations } from "./helpers";
+import { advance, header, jobAt, signIn, violations, wholeJob } from "./helpers";
 
 // The stand-in car goes at its real pace: a stroke takes seconds, as it does beside a car.
 
@@ -50,6 +50,7 @@ test("into service and closed on a car that is not there: hands clear first, a l
 });
 
 test("a whole job by the tool through its troubles: battery, plug, pads, spindle, pedal; and handed over", async ({ page }) => {
+  wholeJob(4);
   await signIn(page);
   const id = await jobAt(page.request, "GNT 207", "pads", "motor", 57, "service-entered", null, "practice");
   const ask = async (act: RegExp) => {

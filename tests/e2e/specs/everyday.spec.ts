@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { advance, jobAt, LONG, ownClock, rest, restByApi, signIn, work, type Family } from "./helpers";
+import { advance, jobAt, LONG, ownClock, rest, restByApi, signIn, work, type Family, wholeJob } from "./helpers";
 
 // Three everyday jobs through the pages, each with surprises of four kinds, and three electric ones by their other ways; the rest go over HTTP. Common practice, no source.
 
@@ -89,8 +89,9 @@ const JOBS: { name: string; plate: string; scope: "pads" | "pads-and-rotors"; fa
   },
 ];
 
-for (const job of JOBS) {
+for (const [n, job] of JOBS.entries()) {
   test(`an everyday job: ${job.name}`, async ({ page }) => {
+    wholeJob(5 + n);
     await ownClock(page);
     await signIn(page);
     const jobId = await jobAt(page.request, job.plate, job.scope, job.family, job.bay, undefined, null, job.purpose);

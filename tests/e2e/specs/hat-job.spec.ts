@@ -1,7 +1,8 @@
 import { expect, test } from "@playwright/test";
-import { advance, gauge, jobAt, openBench, openJob, rest, signIn, toTheEnd, work } from "./helpers";
+import { advance, gauge, jobAt, openBench, openJob, rest, signIn, toTheEnd, work, wholeJob } from "./helpers";
 
 test("a whole shoes job: drums and linings on the bench, one drum in doubt and settled, clicks set, handed over", async ({ page }) => {
+  wholeJob(3);
   await signIn(page);
   const jobId = await jobAt(page.request, "GNT 140", "shoes", "hat", 32);
   await page.goto(`/jobs/${jobId}`);

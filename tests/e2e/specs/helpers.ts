@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Page } from "@playwright/test";
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import type { RunOptions } from "axe-core";
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
@@ -10,6 +10,10 @@ export const LONG = process.env.PAWL_LONG === "1";
 
 /** True for one of each `of`, another one each day, and by hand for all: what is looked through closely today. */
 export const today = (n: number, of: number) => LONG || n % of === Math.floor(Date.now() / 86_400_000) % of;
+
+/** Twelve tests walk a job from one end to the other, each with promises of its own on the way: two of them a day, by turn. */
+const WHOLE_JOBS_TURN = 6;
+export const wholeJob = (n: number) => test.skip(!today(n, WHOLE_JOBS_TURN), "two whole jobs a day, by turn; all by ./test long");
 
 /** Signs in through the page's own API, as the lead unless told otherwise. */
 export async function signIn(page: Page, name = "Kit Ransome") {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { jobAt, openJob, ownClock, PIN, rest, signIn } from "./helpers";
+import { jobAt, openJob, ownClock, PIN, rest, signIn, wholeJob } from "./helpers";
 
 /** Tabs to the control with this accessible name and checks that its focus can be seen. */
 async function tabTo(page: Page, name: RegExp, most = 60) {
@@ -18,6 +18,7 @@ async function tabTo(page: Page, name: RegExp, most = 60) {
 }
 
 test("a whole job without a mouse", async ({ page }) => {
+  wholeJob(2);
   await ownClock(page);
   await page.goto("/");
   await tabTo(page, /^Tor Aske/);

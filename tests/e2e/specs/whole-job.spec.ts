@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { advance, identify, jobAt, lookOver, LONG, ownClock, PIN, restByApi, signIn, type Family, work } from "./helpers";
+import { advance, identify, jobAt, lookOver, LONG, ownClock, PIN, restByApi, signIn, type Family, wholeJob, work } from "./helpers";
 
 // The whole path a new user takes, through the pages alone; the cable's is done by keyboard, in keyboard.spec.ts.
 const CARS: { family: Family; plate: string; scope: string; route?: string; headline: RegExp; never: string[]; size?: { width: number; height: number } }[] = [
@@ -8,8 +8,9 @@ const CARS: { family: Family; plate: string; scope: string; route?: string; head
   { family: "hat", plate: "GNT 140", scope: "Pads", headline: /Push it straight in/, never: ["Cable slack", "Service position"], size: { width: 768, height: 1024 } },
 ];
 
-for (const car of CARS) {
+for (const [n, car] of CARS.entries()) {
   test(`a whole job from sign-in to record: ${car.family}, ${car.scope}${car.size ? ", on a tablet on its end" : ""}`, async ({ page }) => {
+    wholeJob(n);
     if (car.size) await page.setViewportSize(car.size);
     await ownClock(page);
     await page.goto("/");
@@ -78,6 +79,7 @@ for (const car of CARS) {
 }
 
 test("motor caliper, spindle by hand: the car sleeps before an actuator is unplugged, and wakes last", async ({ page }) => {
+  wholeJob(11);
   await signIn(page);
   const jobId = await jobAt(page.request, "GNT 233", "pads", "motor", 13);
   await page.goto(`/jobs/${jobId}`);

@@ -8723,6 +8723,8 @@ export interface components {
             reason: null | string;
             /** @description True when it has no figure anywhere and was accepted hand-tight. */
             handTight?: boolean;
+            /** @description True where it has no figure anywhere and waits for the lead's word. No figure stands for it in the line. */
+            noFigure?: boolean;
         };
         /**
          * @description The unit a torque is given in. Always chosen, never assumed.
