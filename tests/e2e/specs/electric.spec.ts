@@ -85,6 +85,32 @@ test("a whole job by the tool through its troubles: battery, plug, pads, spindle
   expect((await (await page.request.get(`/api/jobs/${id}`)).json()).handedOver).toBe(true);
 });
 
+test("a line that goes silent is noticed: hands out within a second while a motor moves, and Stop says that it arrived", async ({ page }) => {
+  // The stream stays open and nothing comes through it any more, as behind a proxy that swallows bytes.
+  await page.addInitScript(() => {
+    const Real = window.EventSource;
+    const held = window as unknown as { swallow: boolean };
+    held.swallow = false;
+    window.EventSource = class extends Real {
+      override addEventListener(type: string, heard: unknown) {
+        super.addEventListener(type, (e) => void (held.swallow || (heard as (e: Event) => void)(e)));
+      }
+    } as typeof EventSource;
+  });
+  await signIn(page);
+  const jobId = await jobAt(page.request, "GNT 207", "pads", "motor", 47, "service-entered", null, "practice");
+  await page.goto(`/jobs/${jobId}/electric`);
+  const start = page.getByRole("button", { name: /Into service/ });
+  await expect(start).toBeVisible();
+  await page.getByRole("button", { name: "Kit Ransome: clear" }).click();
+  await start.click();
+  await expect(page.getByText("Hands out. The motors are moving.")).toBeVisible();
+  await page.evaluate(() => ((window as unknown as { swallow: boolean }).swallow = true));
+  await expect(page.getByText("Line lost. Hands out.")).toBeVisible({ timeout: 3000 });
+  await page.getByRole("button", { name: /^Stop/ }).click();
+  await expect(page.getByText("Stop has arrived")).toBeVisible();
+});
+
 test("two people on the job: both say that their hands are clear", async ({ page, browser }) => {
   await signIn(page);
   const id = await jobAt(page.request, "GNT 207", "pads", "motor", 52, "service-entered", null, "practice");

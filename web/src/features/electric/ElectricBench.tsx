@@ -36,7 +36,7 @@ export function ElectricBench() {
 }
 
 function Bench({ job, bench }: { job: JobView; bench: View }) {
-  const { live, running } = useLive(job.id, bench.servesLink);
+  const { live, running, lost, heardAt } = useLive(job.id, bench.servesLink);
   const moving = live?.running != null || bench.pending !== null;
   return (
     <div className="grid h-full grid-cols-[152px_minmax(0,1fr)_488px] max-[1100px]:grid-cols-[124px_minmax(0,1fr)_400px] max-[1000px]:flex max-[1000px]:flex-col max-[1000px]:overflow-auto max-[1000px]:pb-56">
@@ -48,6 +48,11 @@ function Bench({ job, bench }: { job: JobView; bench: View }) {
         aria-label="Both actuators"
       >
         <h2 className="text-[28px]">{heading(live, bench)}</h2>
+        {lost && heardAt && (
+          <p className="m-0 border-l-8 border-outside pl-3 text-[18px] font-bold" role="alert">
+            The line is silent: this is as it was at {heardAt.toLocaleTimeString("en-GB")}.
+          </p>
+        )}
         <p className="m-0 text-[15px] text-ink-2">{bench.linkSays}</p>
         {SIDES.map(([side, name]) => (
           <SideRow
@@ -66,7 +71,7 @@ function Bench({ job, bench }: { job: JobView; bench: View }) {
         aria-label="What may be done"
       >
         {moving ? (
-          <Moving job={job} bench={bench} live={live} />
+          <Moving job={job} bench={bench} live={live} lost={lost} />
         ) : (
           <Resting job={job} bench={bench} live={live} />
         )}
