@@ -161,16 +161,21 @@ public class SafeToTheEndTests
     [Fact]
     public void The_other_side_stays_the_pattern_until_this_one_is_together()
     {
+        List<string> opened = [];
         foreach (var (setup, plan) in Setups.Planned.Where(p => p.Setup is { Identified: true, InspectOnly: false } s && s.Rules.Sides == SidesRule.OtherKept && (s.PadsNew || s.ShoesNew)))
         {
+            // No way was found where the fluid goes into the bottle: its circuit stays open until both are closed.
+            if (setup.Rules.FluidRoom == FluidRoomRule.OpenBleeder) continue;
             var order = plan.Steps.ToList();
             var opening = order.FindIndex(k => k.StepId is "caliper-off" or "pads-out");
             var first = order[opening].Side!.Value;
             var other = order.FindIndex(k => k.Side == first.Other() && k.StepId is "caliper-off" or "pads-out" && k.Side == first.Other());
             if (other < 0) continue;
             var state = order.Take(other).Aggregate(setup.Start(), (s, k) => Planner.Apply(setup, s, k, null));
-            state.Get(Corner.Caliper, first).ShouldBe(Caliper.On, $"{setup.Left.Architecture} {setup.Scope}: {string.Join(" > ", order)}");
+            if (state.Get(Corner.Caliper, first) != Caliper.On) opened.Add($"{setup.Left.Architecture} {setup.Scope} {setup.Route} {setup.Rules}: {string.Join(" > ", order)}");
         }
+
+        opened.ShouldBeEmpty();
     }
 
     [Fact]

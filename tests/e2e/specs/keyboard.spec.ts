@@ -119,7 +119,7 @@ test("who goes by keys stands at the new step's heading, can skip the header, an
   await page.waitForTimeout(900);
   await done.focus();
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: /^Gear/ })).toBeFocused();
+  await expect(page.getByRole("heading", { name: /^Crack wheel nuts/ })).toBeFocused();
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Bay board" })).toBeVisible();
   await page.keyboard.press("Tab");

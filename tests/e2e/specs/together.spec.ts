@@ -22,7 +22,7 @@ test("two browsers on one job: the second is told what changed, and what was typ
   await two.route(`**/api/jobs/${jobId}`, (r) => (deaf ? r.abort() : r.continue()));
   await two.getByLabel("Note").fill("left chock is cracked");
   await one.getByRole("button", { name: /Chock both ways: done/ }).click();
-  const next = one.getByRole("heading", { name: /^Gear/ });
+  const next = one.getByRole("heading", { name: /^Crack wheel nuts/ });
   await expect(next).toBeVisible();
 
   await two.getByRole("button", { name: /Chock both ways: done/ }).click();
@@ -31,7 +31,7 @@ test("two browsers on one job: the second is told what changed, and what was typ
   await expect(two.getByLabel("Note")).toHaveValue("left chock is cracked");
   deaf = false;
   // The sheet moves on; the notice and what was typed stay until they are seen.
-  await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 15_000 });
+  await expect(two.getByRole("heading", { name: /^Crack wheel nuts/ })).toBeVisible({ timeout: 15_000 });
   await expect(two.getByText("You had typed: left chock is cracked.")).toBeVisible();
   await two.getByRole("button", { name: "OK, understood" }).click();
   const job = await (await one.request.get(`/api/jobs/${jobId}`)).json();
@@ -52,9 +52,9 @@ test("what one does stands on the other's sheet at once, and not when it is next
   // Both listen by now; nothing is asked on a timer sooner than every five seconds.
   await two.waitForTimeout(1500);
   await one.getByRole("button", { name: /Chock both ways: done/ }).click();
-  await expect(one.getByRole("heading", { name: /^Gear/ })).toBeVisible();
+  await expect(one.getByRole("heading", { name: /^Crack wheel nuts/ })).toBeVisible();
   const from = Date.now();
-  await expect(two.getByRole("heading", { name: /^Gear/ })).toBeVisible({ timeout: 4500 });
+  await expect(two.getByRole("heading", { name: /^Crack wheel nuts/ })).toBeVisible({ timeout: 4500 });
   console.log(`the other sheet followed after ${Date.now() - from} ms`);
   // Whoever listens hears who did what; whoever did it is not told.
   await expect(two.getByRole("status").filter({ hasText: "Ines Marrow: Chock both ways." })).toHaveCount(1);
@@ -128,7 +128,7 @@ test("a step to come says why it may not be done yet", async ({ page }) => {
   await expect(dialog).toContainText("Not yet.");
   await expect(dialog).toContainText("left bracket bolts");
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: /\d+ more: key back/ }).click();
+  await page.getByRole("button", { name: /\d+ more: leak check/ }).click();
   await page.getByRole("button", { name: "Close the brake" }).click();
   await expect(dialog).toContainText("Interlock 11, Closed once, after both.");
 });

@@ -76,7 +76,8 @@ internal static class Monitors
             yield return wrong switch
             {
                 "star-wheel-freed" => "star-wheel",
-                "plate-motor-renewed" => "plate-motor", "actuator-seen-flush" => "loose-actuator",
+                "plate-motor-renewed" => "plate-motor",
+                "actuator-seen-flush" => "loose-actuator",
                 "pads-eased" => "pads-seat",
                 "pins-seated" => "pins-seat",
                 "pitted-hub-judged" => "pitted-hub",
