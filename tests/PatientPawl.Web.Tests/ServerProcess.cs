@@ -24,7 +24,9 @@ internal static class ServerProcess
 
     public static async Task<HttpClient> Ready(int port, CookieContainer? cookies = null)
     {
-        var client = new HttpClient(new SocketsHttpHandler { CookieContainer = cookies ?? new CookieContainer() }) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(20) };
+        var handler = new SocketsHttpHandler { CookieContainer = cookies ?? new CookieContainer() };
+        // Long enough for a machine whose disk is kept busy by others: it is here to end what hangs.
+        var client = new HttpClient(handler) { BaseAddress = new Uri($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(60) };
         for (var i = 0; i < 300; i++)
         {
             try
