@@ -30,7 +30,10 @@ export function ProblemNote({ error }: { error: unknown }) {
           {s.by}: {s.what}.
         </p>
       ))}
-      {p.traceId && <p className="m-0 mt-1">If you tell someone, say this: {p.traceId}.</p>}
+      {/* What failed on our side is looked up by it; a refusal has said all there is to say. */}
+      {p.traceId && p.status >= 500 && (
+        <p className="m-0 mt-1">If you tell someone, say this: {p.traceId}.</p>
+      )}
       {p.reason === "stale-version" && (
         <p className="m-0 mt-1">What you typed is still here. Look again, then click on.</p>
       )}

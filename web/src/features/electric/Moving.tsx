@@ -67,7 +67,9 @@ export function Moving({
       <div className="bench-action mt-auto flex flex-col gap-2">
         {runs ? (
           <>
-            <p className="m-0 text-[15px] text-ink-2">{onItsWay(stop, live)}</p>
+            <p className="m-0 text-[18px]" role="status">
+              {onItsWay(stop, live)}
+            </p>
             <button
               type="button"
               className="btn btn-stop !min-h-20 !justify-between !px-8 !text-[34px]"

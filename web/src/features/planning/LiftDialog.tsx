@@ -119,7 +119,7 @@ export function LiftForm({
                   <span>{a.says}</span>
                   <button
                     type="button"
-                    className="btn shrink-0"
+                    className="btn min-w-36 shrink-0"
                     aria-pressed={done}
                     aria-label={`${a.says}: ${done ? "was done" : "was not done"}`}
                     onClick={() =>
