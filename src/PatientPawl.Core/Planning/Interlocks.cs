@@ -45,13 +45,15 @@ public static class Interlocks
     // A hand goes into an electric brake only while nothing can move it.
     private static readonly Condition CannotMove = Condition.Any(
         [Inhibited, InService, Tagged, IgnitionOff, KeyAway],
-        [Inhibited, InService, Tagged, LeftOn],
+        // Left on is safe only while the car cannot press its brakes by itself: that is switched on again before the road, and hands may come back.
+        [Inhibited, InService, Tagged, LeftOn, Car.SelfPressure.Is(SelfPressure.RuledOut, SelfPressure.Disabled)],
         [Inhibited, Unplugged, IgnitionOff, KeyAway]).Saying("the brake in service with switch and tool tagged, or this actuator unplugged; ignition off, key away, auto-apply off");
 
     // Once it is open, a car that sleeps with its switch tagged will do too: nobody wakes it to make it safer.
     private static readonly Condition HandsSafe = Condition.Any(
         [Inhibited, InService, Tagged, IgnitionOff, KeyAway],
-        [Inhibited, InService, Tagged, LeftOn],
+        // Left on is safe only while the car cannot press its brakes by itself: that is switched on again before the road, and hands may come back.
+        [Inhibited, InService, Tagged, LeftOn, Car.SelfPressure.Is(SelfPressure.RuledOut, SelfPressure.Disabled)],
         [Inhibited, Unplugged, IgnitionOff, KeyAway],
         [Tagged, Asleep, IgnitionOff, KeyAway]).Saying("nothing able to move this brake: in service and tagged, unplugged, or asleep and tagged; ignition off, key away");
 

@@ -75,7 +75,8 @@ internal static class Judge
         new("shoes-measured", "Drum and shoes", Stage.Judge, Lane.Corner, Place.Corner, 8, "The drum against its maximum, the linings against their minimum, and the clearance to set.")
         {
             Applies = s => s.IsHat,
-            Needs = [Corner.Rotor.Is(Rotor.Off), Corner.Shoes.Is(ShoesState.BackedOff), Corner.ShoesJudged.Is(Done.No)],
+            // Shoes that somebody took off before their turn are measured on the bench.
+            Needs = [Corner.Rotor.Is(Rotor.Off), Corner.Shoes.Is(ShoesState.BackedOff, ShoesState.Off), Corner.ShoesJudged.Is(Done.No)],
             Makes = [Corner.ShoesJudged.To(Done.Yes)],
             Concerns = Concern.HandsInHat,
             Tools = ["drum gauge", "depth gauge", "pick"],
